@@ -1,0 +1,372 @@
+import { ModelError } from '../model-error.ts';
+import { planarGraph } from './planar-graph.ts';
+import {
+  boundsOf,
+  contains,
+  distance,
+  nearestOnSegment,
+  requireSimplePolygon,
+  segmentsCross,
+  signedArea,
+  type Point,
+} from './polygon.ts';
+import { constrainedDelaunay } from './triangulation.ts';
+
+export interface MeshRequest {
+  readonly outline: readonly Point[];
+  readonly holes?: readonly (readonly Point[])[];
+  /** Lines whose path must follow mesh edges; a single point becomes a node. */
+  readonly lines?: readonly { readonly name: string; readonly points: readonly Point[] }[];
+  /** Wanted number of nodes, 50 to 60 000; met within a few per cent where the geometry allows. */
+  readonly nodeCount: number;
+}
+
+export interface Mesh {
+  readonly nodeCount: number;
+  /** Node positions, stride 3: x, y, z; m. z is 0 for a flat plan. */
+  readonly positions: Float64Array;
+  /** Node indices, stride 3, counter-clockwise. */
+  readonly triangles: Uint32Array;
+  /** Nodes on each requested line, in the order of the request. Never empty. */
+  readonly lineNodes: readonly Int32Array[];
+  /** Typical edge length, m. */
+  readonly edgeLength: number;
+}
+
+const MIN_NODES = 50;
+const MAX_NODES = 60_000;
+/** Line points closer to the outline than this share of the edge length are moved onto it: no slivers in between. */
+const SNAP = 0.3;
+const SMOOTHING_ROUNDS = 3;
+
+/**
+ * Triangle mesh of a plan outline with holes and embedded lines: boundary and lines divided evenly, a hexagonal
+ * lattice inside, constrained Delaunay, a few rounds of smoothing.
+ * @throws ModelError on an outline or hole that is not a simple polygon, a hole outside the outline (HOLE_OUTSIDE),
+ *         a line that touches no laminate (LINE_OFF_PART), or a node count out of range (NODE_COUNT)
+ * Checked by mesh.test.ts (area, Euler characteristic, angles, lines followed).
+ */
+export function meshPart(request: MeshRequest): Mesh {
+  const { outline, holes = [], lines = [], nodeCount } = request;
+  if (!(nodeCount >= MIN_NODES && nodeCount <= MAX_NODES))
+    throw new ModelError(
+      'NODE_COUNT',
+      `A mesh of ${nodeCount} nodes was asked for; ${MIN_NODES} to ${MAX_NODES} can be computed. 5000 is plenty for a forecast.`,
+      { nodeCount },
+    );
+  requireSimplePolygon(outline, 'The outline');
+  holes.forEach((hole, i) => requireHoleInside(hole, outline, holes, i));
+  const area =
+    Math.abs(signedArea(outline)) - holes.reduce((sum, hole) => sum + Math.abs(signedArea(hole)), 0);
+  let edgeLength = Math.sqrt((2 * area) / (Math.sqrt(3) * nodeCount));
+  let mesh = meshWithEdge(outline, holes, lines, edgeLength);
+  for (let round = 0; round < 2 && Math.abs(mesh.nodeCount / nodeCount - 1) > 0.04; round++) {
+    edgeLength *= Math.sqrt(mesh.nodeCount / nodeCount);
+    mesh = meshWithEdge(outline, holes, lines, edgeLength);
+  }
+  return mesh;
+}
+
+function requireHoleInside(
+  hole: readonly Point[],
+  outline: readonly Point[],
+  holes: readonly (readonly Point[])[],
+  index: number,
+) {
+  const name = `Hole ${index + 1}`;
+  requireSimplePolygon(hole, name);
+  const others = [outline, ...holes.slice(0, index)];
+  const crossed = others.findIndex((other) => ringsCross(hole, other));
+  if (crossed >= 0 || !contains(outline, hole[0]))
+    throw new ModelError(
+      'HOLE_OUTSIDE',
+      `${name} ${crossed > 0 ? `overlaps hole ${crossed}` : 'is not wholly inside the outline'}. Drag it back inside or delete it.`,
+      { hole: index },
+    );
+  const nested = holes
+    .slice(0, index)
+    .findIndex((other) => contains(other, hole[0]) || contains(hole, other[0]));
+  if (nested >= 0)
+    throw new ModelError(
+      'HOLE_OUTSIDE',
+      `${name} and hole ${nested + 1} lie inside each other. Delete one.`,
+      { hole: index },
+    );
+}
+
+function ringsCross(a: readonly Point[], b: readonly Point[]): boolean {
+  return a.some((p, i) =>
+    b.some((q, j) => segmentsCross(p, a[(i + 1) % a.length], q, b[(j + 1) % b.length])),
+  );
+}
+
+function meshWithEdge(
+  outline: readonly Point[],
+  holes: readonly (readonly Point[])[],
+  lines: readonly { readonly name: string; readonly points: readonly Point[] }[],
+  h: number,
+): Mesh {
+  const rings = [outline, ...holes];
+  const inside = (p: Point) => contains(outline, p) && !holes.some((hole) => contains(hole, p));
+  const snapped = lines.map((line) => line.points.map((p) => snapToRings(p, rings, SNAP * h)));
+  const graph = planarGraph(
+    [
+      ...rings.map((points) => ({ points, closed: true })),
+      ...snapped.map((points) => ({ points, closed: false })),
+    ],
+    1e-3 * h,
+  );
+  const points = [...graph.points];
+  const edges = graph.segments.filter(
+    (edge) => edge.path < rings.length || isOnPart(edge, points, rings, inside, h),
+  );
+  const fine = divide(edges, points, h);
+  const lineNodes = lines.map((line, index) =>
+    nodesOfLine(line, snapped[index], rings.length + index, fine, points, rings, inside, h),
+  );
+  const kept = compact(points, fine, lineNodes);
+  const fixedCount = kept.points.length;
+  fillInterior(kept.points, kept.edges, inside, h);
+  let triangles = insideTriangles(kept.points, kept.edges, inside);
+  for (let round = 0; round < SMOOTHING_ROUNDS; round++) {
+    smooth(kept.points, triangles, fixedCount);
+    triangles = insideTriangles(kept.points, kept.edges, inside);
+  }
+  return packMesh(kept.points, triangles, kept.lineNodes, h);
+}
+
+function snapToRings(p: Point, rings: readonly (readonly Point[])[], reach: number): Point {
+  let best = p;
+  let bestDistance = reach;
+  for (const ring of rings)
+    ring.forEach((a, i) => {
+      const corner = distance(p, a);
+      const near = nearestOnSegment(p, a, ring[(i + 1) % ring.length]);
+      const away = distance(p, near);
+      if (corner <= bestDistance) [best, bestDistance] = [a, corner * 0.999];
+      else if (away < bestDistance) [best, bestDistance] = [near, away];
+    });
+  return best;
+}
+
+function isOnRing(p: Point, rings: readonly (readonly Point[])[], reach: number): boolean {
+  return rings.some((ring) =>
+    ring.some((a, i) => distance(p, nearestOnSegment(p, a, ring[(i + 1) % ring.length])) < reach),
+  );
+}
+
+interface Edge {
+  a: number;
+  b: number;
+  path: number;
+}
+
+function isOnPart(
+  edge: Edge,
+  points: readonly Point[],
+  rings: readonly (readonly Point[])[],
+  inside: (p: Point) => boolean,
+  h: number,
+) {
+  const middle = {
+    x: (points[edge.a].x + points[edge.b].x) / 2,
+    y: (points[edge.a].y + points[edge.b].y) / 2,
+  };
+  return inside(middle) || isOnRing(middle, rings, 1e-3 * h);
+}
+
+/** Divides edges to length h or less, and further where another node comes nearer than their own half-length. */
+function divide(edges: readonly Edge[], points: Point[], h: number): Edge[] {
+  const cut = (edge: Edge, parts: number): Edge[] => {
+    const [p, q] = [points[edge.a], points[edge.b]];
+    const chain = [edge.a];
+    for (let i = 1; i < parts; i++) {
+      const at = { x: p.x + ((q.x - p.x) * i) / parts, y: p.y + ((q.y - p.y) * i) / parts };
+      chain.push(points.push(at) - 1);
+    }
+    chain.push(edge.b);
+    return chain.slice(1).map((b, i) => ({ a: chain[i], b, path: edge.path }));
+  };
+  // Edges shared by two paths (a line along the outline) must be cut alike: cut each pair once, then copy.
+  const shared = new Map<string, Edge[]>();
+  const cutOnce = (edge: Edge, parts: number): Edge[] => {
+    const key = edge.a < edge.b ? `${edge.a} ${edge.b}` : `${edge.b} ${edge.a}`;
+    const known = shared.get(key);
+    if (known) return known.map((piece) => ({ ...piece, path: edge.path }));
+    const pieces = cut(edge, parts);
+    shared.set(key, pieces);
+    return pieces;
+  };
+  let fine = edges.flatMap((edge) =>
+    cutOnce(edge, Math.max(1, Math.ceil(distance(points[edge.a], points[edge.b]) / h - 1e-9))),
+  );
+  for (let round = 0; round < 3; round++) {
+    const used = [...new Set(fine.flatMap(({ a, b }) => [a, b]))];
+    shared.clear();
+    const next = fine.flatMap((edge) => cutOnce(edge, isEncroached(edge, points, used, h) ? 2 : 1));
+    if (next.length === fine.length) break;
+    fine = next;
+  }
+  return fine;
+}
+
+function isEncroached(edge: Edge, points: readonly Point[], used: readonly number[], h: number): boolean {
+  const [p, q] = [points[edge.a], points[edge.b]];
+  const half = distance(p, q) / 2;
+  if (half < h / 6) return false;
+  const middle = { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 };
+  return used.some((index) => {
+    const r = points[index];
+    if (
+      Math.abs(r.x - middle.x) > half ||
+      Math.abs(r.y - middle.y) > half ||
+      index === edge.a ||
+      index === edge.b
+    )
+      return false;
+    return distance(r, middle) < 0.95 * half;
+  });
+}
+
+function nodesOfLine(
+  line: { readonly name: string },
+  snapped: readonly Point[],
+  path: number,
+  edges: readonly Edge[],
+  points: Point[],
+  rings: readonly (readonly Point[])[],
+  inside: (p: Point) => boolean,
+  h: number,
+): number[] {
+  const nodes = [...new Set(edges.filter((edge) => edge.path === path).flatMap(({ a, b }) => [a, b]))];
+  if (nodes.length > 0) return nodes;
+  const single =
+    snapped.length > 0 && snapped.every((p) => distance(p, snapped[0]) < 1e-3 * h) ? snapped[0] : undefined;
+  if (single && (inside(single) || isOnRing(single, rings, 1e-3 * h))) {
+    const known = points.findIndex((p) => distance(p, single) <= 1e-3 * h);
+    return [known >= 0 ? known : points.push(single) - 1];
+  }
+  throw new ModelError(
+    'LINE_OFF_PART',
+    `${line.name} touches no laminate. Drag it onto the part or delete it.`,
+    { line: line.name },
+  );
+}
+
+/** Drops points that no edge or line uses (line ends outside the part). */
+function compact(points: readonly Point[], edges: readonly Edge[], lineNodes: readonly number[][]) {
+  const index = new Map<number, number>();
+  const kept: Point[] = [];
+  const keep = (old: number) => {
+    const known = index.get(old);
+    if (known !== undefined) return known;
+    index.set(old, kept.length);
+    return kept.push(points[old]) - 1;
+  };
+  const pairs = new Map<string, [number, number]>();
+  for (const { a, b } of edges) {
+    const pair: [number, number] = [keep(a), keep(b)];
+    pairs.set([...pair].sort().join(' '), pair);
+  }
+  return {
+    points: kept,
+    edges: [...pairs.values()],
+    lineNodes: lineNodes.map((nodes) => Int32Array.from(nodes, keep)),
+  };
+}
+
+/** Adds hexagonal lattice points that keep their distance from every edge. */
+function fillInterior(
+  points: Point[],
+  edges: readonly [number, number][],
+  inside: (p: Point) => boolean,
+  h: number,
+) {
+  const box = boundsOf(points);
+  const rowHeight = (h * Math.sqrt(3)) / 2;
+  const columns = Math.ceil((box.maxX - box.minX) / h) + 2;
+  const rows = Math.ceil((box.maxY - box.minY) / rowHeight) + 1;
+  const blocked = new Uint8Array(columns * rows);
+  const at = (row: number, column: number) => ({
+    x: box.minX + (column + (row % 2 ? 0 : 0.5) - 0.5) * h,
+    y: box.minY + (row + 0.5) * rowHeight,
+  });
+  for (const [i, j] of edges) {
+    const [a, b] = [points[i], points[j]];
+    const clearance = Math.max(0.62 * Math.min(h, distance(a, b)), 0.45 * h);
+    const row0 = Math.max(0, Math.floor((Math.min(a.y, b.y) - clearance - box.minY) / rowHeight) - 1);
+    const row1 = Math.min(rows - 1, Math.ceil((Math.max(a.y, b.y) + clearance - box.minY) / rowHeight));
+    const column0 = Math.max(0, Math.floor((Math.min(a.x, b.x) - clearance - box.minX) / h) - 1);
+    const column1 = Math.min(columns - 1, Math.ceil((Math.max(a.x, b.x) + clearance - box.minX) / h) + 1);
+    for (let row = row0; row <= row1; row++)
+      for (let column = column0; column <= column1; column++) {
+        const p = at(row, column);
+        if (distance(p, nearestOnSegment(p, a, b)) < clearance) blocked[row * columns + column] = 1;
+      }
+  }
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++) {
+      if (blocked[row * columns + column]) continue;
+      const p = at(row, column);
+      if (inside(p)) points.push(p);
+    }
+}
+
+function insideTriangles(
+  points: readonly Point[],
+  edges: readonly [number, number][],
+  inside: (p: Point) => boolean,
+): Uint32Array {
+  const all = constrainedDelaunay(points, edges);
+  const kept: number[] = [];
+  for (let t = 0; t < all.length; t += 3) {
+    const [a, b, c] = [points[all[t]], points[all[t + 1]], points[all[t + 2]]];
+    const area = (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
+    const longest = Math.max(distance(a, b), distance(b, c), distance(c, a));
+    if (area > 1e-7 * longest * longest && inside({ x: (a.x + b.x + c.x) / 3, y: (a.y + b.y + c.y) / 3 }))
+      kept.push(all[t], all[t + 1], all[t + 2]);
+  }
+  return Uint32Array.from(kept);
+}
+
+/** Moves free points towards the area-weighted mean of their triangles' centroids. */
+function smooth(points: Point[], triangles: Uint32Array, fixedCount: number) {
+  const sum = new Float64Array(points.length * 3);
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [points[triangles[t]], points[triangles[t + 1]], points[triangles[t + 2]]];
+    const area = ((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x)) / 2;
+    for (let k = 0; k < 3; k++) {
+      const node = triangles[t + k];
+      sum[3 * node] += (area * (a.x + b.x + c.x)) / 3;
+      sum[3 * node + 1] += (area * (a.y + b.y + c.y)) / 3;
+      sum[3 * node + 2] += area;
+    }
+  }
+  for (let i = fixedCount; i < points.length; i++)
+    if (sum[3 * i + 2] > 0)
+      points[i] = { x: sum[3 * i] / sum[3 * i + 2], y: sum[3 * i + 1] / sum[3 * i + 2] };
+}
+
+function packMesh(
+  points: readonly Point[],
+  triangles: Uint32Array,
+  lineNodes: readonly Int32Array[],
+  edgeLength: number,
+): Mesh {
+  const order = new Int32Array(points.length).fill(-1);
+  let nodeCount = 0;
+  for (const node of triangles) if (order[node] < 0) order[node] = nodeCount++;
+  const positions = new Float64Array(nodeCount * 3);
+  points.forEach((p, i) => {
+    if (order[i] < 0) return;
+    positions[3 * order[i]] = p.x;
+    positions[3 * order[i] + 1] = p.y;
+  });
+  return {
+    nodeCount,
+    positions,
+    triangles: triangles.map((node) => order[node]),
+    lineNodes: lineNodes.map((nodes) => nodes.map((node) => order[node]).filter((node) => node >= 0)),
+    edgeLength,
+  };
+}

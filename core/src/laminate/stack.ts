@@ -1,0 +1,111 @@
+import { ModelError, requireFraction, requirePositive } from '../model-error.ts';
+import { fractionUnderPressure, meanFraction, pressureForFraction } from './compaction.ts';
+import type { Core, Fabric, FlowMesh, PeelPly } from './materials.ts';
+
+export interface StackRequest {
+  /** From the mould side up; angle of each ply's 0 direction to the plan's x axis, rad. */
+  readonly plies: readonly { readonly fabric: Fabric; readonly angle: number }[];
+  readonly core?: Core | null;
+  readonly flowMesh?: FlowMesh | null;
+  readonly peelPly?: PeelPly | null;
+  /** Ambient minus vacuum, Pa: all the bag can press with. */
+  readonly availablePressure: number;
+  /** Wanted mean fibre volume fraction; null takes what the available pressure gives. */
+  readonly targetFraction: number | null;
+}
+
+export interface Stack {
+  readonly plies: readonly { readonly thickness: number; readonly fraction: number }[];
+  /** Plies alone, m; and with the core. */
+  readonly laminateThickness: number;
+  readonly thickness: number;
+  readonly fibreVolumeFraction: number;
+  readonly compactionPressure: number;
+  /** kg/m2 */
+  readonly fibreWeight: number;
+  readonly coreWeight: number;
+  /** Resin a square metre takes: in the plies, in mesh, peel ply and core; m3/m2. */
+  readonly resinInPlies: number;
+  readonly resinInConsumables: number;
+  readonly resinInCore: number;
+  /** Through-thickness sums for the flow: permeability x thickness (m3) and porosity x thickness (m). */
+  readonly transmissibility: { readonly xx: number; readonly yy: number; readonly xy: number };
+  readonly storage: number;
+  /** Share of the in-plane flow that runs in the mesh. */
+  readonly meshShare: number;
+}
+
+/**
+ * Thickness, weights, porosity and through-thickness averages of a ply list.
+ * @throws ModelError NO_PLIES; FRACTION_OUT_OF_REACH, PACKING_LIMIT; NOT_POSITIVE or NOT_A_FRACTION naming the material value
+ * Valid: plies wet out together (one averaged layer). Source: areal-weight identity of ASTM D3171 method II; Carman-Kozeny
+ * scaling of permeability, K ~ (1 - V)^3 / V^2. Checked by laminate.test.ts.
+ */
+export function computeStack(request: StackRequest): Stack {
+  const { plies, core, flowMesh, peelPly, availablePressure, targetFraction } = request;
+  if (plies.length === 0)
+    throw new ModelError('NO_PLIES', 'The laminate has no plies. Add at least one ply from the library.');
+  plies.forEach(({ fabric }) => requireFabric(fabric));
+  requirePositive(availablePressure, 'Compaction pressure', 'Pa');
+  const fabrics = plies.map((ply) => ply.fabric);
+  const pressure =
+    targetFraction === null
+      ? availablePressure
+      : pressureForFraction(fabrics, targetFraction, availablePressure);
+  let [xx, yy, xy, thickness, fibreWeight, pores] = [0, 0, 0, 0, 0, 0];
+  const layers = plies.map(({ fabric, angle }) => {
+    const fraction = fractionUnderPressure(fabric, pressure);
+    const ply = fabric.arealWeight / (fabric.fibreDensity * fraction);
+    const scale = carmanKozeny(fraction) / carmanKozeny(fabric.permeability.fraction);
+    const along = fabric.permeability.along * scale * ply;
+    const across = fabric.permeability.across * scale * ply;
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    xx += along * c * c + across * s * s;
+    yy += along * s * s + across * c * c;
+    xy += (along - across) * c * s;
+    thickness += ply;
+    fibreWeight += fabric.arealWeight;
+    pores += ply * (1 - fraction);
+    return { thickness: ply, fraction };
+  });
+  const inMesh = flowMesh ? meshFlow(flowMesh) : { transmissibility: 0, pores: 0 };
+  const peel = peelPly?.resinUptake ?? 0;
+  const inCore = core?.resinUptake ?? 0;
+  const plyFlow = (xx + yy) / 2;
+  return {
+    plies: layers,
+    laminateThickness: thickness,
+    thickness: thickness + (core?.thickness ?? 0),
+    fibreVolumeFraction: meanFraction(fabrics, pressure),
+    compactionPressure: pressure,
+    fibreWeight,
+    coreWeight: core ? core.thickness * core.density : 0,
+    resinInPlies: pores,
+    resinInConsumables: inMesh.pores + peel,
+    resinInCore: inCore,
+    transmissibility: { xx: xx + inMesh.transmissibility, yy: yy + inMesh.transmissibility, xy },
+    storage: pores + inMesh.pores + peel + inCore,
+    meshShare: inMesh.transmissibility / (inMesh.transmissibility + plyFlow),
+  };
+}
+
+/** Carman-Kozeny dependence of permeability on the fibre volume fraction, without its constant. */
+export function carmanKozeny(fraction: number): number {
+  return (1 - fraction) ** 3 / fraction ** 2;
+}
+
+function meshFlow({ name, thickness, porosity, permeability }: FlowMesh) {
+  requirePositive(thickness, `Thickness of ${name}`, 'm');
+  requirePositive(permeability, `Permeability of ${name}`, 'm2');
+  requireFraction(porosity, `Porosity of ${name}`);
+  return { transmissibility: thickness * permeability, pores: thickness * porosity };
+}
+
+function requireFabric({ name, arealWeight, fibreDensity, permeability, compaction }: Fabric) {
+  requirePositive(arealWeight, `Areal weight of ${name}`, 'kg/m2');
+  requirePositive(fibreDensity, `Fibre density of ${name}`, 'kg/m3');
+  requirePositive(permeability.along, `Permeability of ${name}`, 'm2');
+  requirePositive(permeability.across, `Permeability across ${name}`, 'm2');
+  requireFraction(permeability.fraction, `Fibre volume fraction of the permeability of ${name}`);
+  requireFraction(compaction.fractionAt100kPa, `Fibre volume fraction of ${name}`);
+}

@@ -1,0 +1,29 @@
+import { expect, test } from '@jest/globals';
+import { resinLedger } from './resin-ledger.ts';
+
+const request = {
+  density: 1100,
+  area: 2,
+  resinInPlies: 1e-3,
+  resinInConsumables: 5e-4,
+  resinInCore: 0,
+  lines: [{ length: 2, bore: 0.01 }],
+  hose: { length: 1.5, bore: 0.01 },
+  leftInPot: 0.2,
+  fibreWeight: 1.7,
+  hardenerParts: 43,
+};
+
+test('every litre is counted once', () => {
+  const ledger = resinLedger(request);
+  const bore = (Math.PI / 4) * 1e-4;
+  expect(ledger.total).toBeCloseTo(1100 * (2 * 1.5e-3 + 3.5 * bore) + 0.2, 9);
+  expect(ledger.rows.map((row) => row.label)).not.toContain('In core holes and cuts');
+  expect(ledger.quickRule).toBeCloseTo(4.4, 9);
+});
+
+test('100:43 by weight of 1000 g is 699.3 g and 300.7 g (arithmetic)', () => {
+  const ledger = resinLedger({ ...request, area: 0, lines: [], hose: { length: 0, bore: 0 }, leftInPot: 1 });
+  expect(ledger.resin).toBeCloseTo(0.6993, 4);
+  expect(ledger.hardener).toBeCloseTo(0.3007, 4);
+});

@@ -1,0 +1,50 @@
+/** What the resin of one part is made of; volumes in m3. */
+export interface ResinLedgerRequest {
+  /** kg/m3 */
+  readonly density: number;
+  readonly area: number;
+  /** m3 per m2, from computeStack. */
+  readonly resinInPlies: number;
+  readonly resinInConsumables: number;
+  readonly resinInCore: number;
+  readonly lines: readonly { readonly length: number; readonly bore: number }[];
+  readonly hose: { readonly length: number; readonly bore: number };
+  /** Left in pot and cup, kg. */
+  readonly leftInPot: number;
+  /** kg/m2; only for the quick rule beside it. */
+  readonly fibreWeight: number;
+  readonly hardenerParts: number;
+}
+
+export interface ResinLedger {
+  readonly rows: readonly { readonly label: string; readonly mass: number }[];
+  readonly total: number;
+  readonly resin: number;
+  readonly hardener: number;
+  /** Fibre mass plus a kilogram: common practice, no source. */
+  readonly quickRule: number;
+}
+
+/** Mass of mixed resin to have ready, line by line. Arithmetic; checked by resin-ledger.test.ts. */
+export function resinLedger(request: ResinLedgerRequest): ResinLedger {
+  const { density, area } = request;
+  const boreVolume = ({ length, bore }: { length: number; bore: number }) =>
+    (Math.PI / 4) * bore * bore * length;
+  const rows = [
+    { label: 'In the plies', mass: density * area * request.resinInPlies },
+    { label: 'In mesh and peel ply', mass: density * area * request.resinInConsumables },
+    { label: 'In core holes and cuts', mass: density * area * request.resinInCore },
+    { label: 'In the lines', mass: density * request.lines.reduce((sum, line) => sum + boreVolume(line), 0) },
+    { label: 'In the feed hose', mass: density * boreVolume(request.hose) },
+    { label: 'Left in pot and cup', mass: request.leftInPot },
+  ].filter((row) => row.mass > 0);
+  const total = rows.reduce((sum, row) => sum + row.mass, 0);
+  const parts = 100 + request.hardenerParts;
+  return {
+    rows,
+    total,
+    resin: (total * 100) / parts,
+    hardener: (total * request.hardenerParts) / parts,
+    quickRule: request.fibreWeight * area + 1,
+  };
+}

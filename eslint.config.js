@@ -1,0 +1,34 @@
+import tseslint from 'typescript-eslint';
+import vue from 'eslint-plugin-vue';
+import globals from 'globals';
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/types/**', '**/node_modules/**', 'data/**', 'test-results/**'] },
+  ...tseslint.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parserOptions: { parser: tseslint.parser }, globals: globals.browser },
+  },
+  {
+    rules: {
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-console': 'error',
+      'prefer-const': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      'vue/multi-word-component-names': 'off',
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/attributes-order': 'off',
+      'vue/require-default-prop': 'off',
+    },
+  },
+  {
+    files: ['scripts/**', 'cli/**', 'core/bench/**', 'e2e/**', 'contract/scripts/**', '**/*.cjs'],
+    rules: { 'no-console': 'off' },
+  },
+  { files: ['**/*.cjs'], languageOptions: { globals: globals.node } },
+);

@@ -1,0 +1,14 @@
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/core', '<rootDir>/contract', '<rootDir>/server', '<rootDir>/cli', '<rootDir>/web'],
+  testMatch: ['**/*.test.ts'],
+  modulePathIgnorePatterns: ['/dist/', '/types/'],
+  transform: {
+    '^.+\\.ts$': [
+      '@swc/jest',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'es6' } },
+    ],
+  },
+  extensionsToTreatAsEsm: ['.ts'],
+  testTimeout: 60000,
+};
