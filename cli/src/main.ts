@@ -1,0 +1,54 @@
+import { parseArgs } from 'node:util';
+import { check } from './check.ts';
+import { CliError, exitCodes, type Output } from './exit-codes.ts';
+import { simulate } from './simulate.ts';
+
+const usage = `wick simulate FILE [--json] [--probe x,y ...] [--nodes N] [--altitude M] [--room C]
+    Forecast of a job file: verdict, events, dry regions; with --probe the minute the front passes a place (metres).
+wick check FILE
+    Says whether a job file can be used, and what it leaves to assumption.
+
+--altitude  metres above sea level of the workshop (0)
+--room      room temperature in degrees C where the job leaves it open (20)
+
+Exit codes: ${Object.values(exitCodes).map(({ code, meaning }) => `${code} ${meaning}`).join('; ')}.`;
+
+/** Runs one command; returns the exit code. */
+export function main(args: string[], output: Output): number {
+  try {
+    const { values, positionals } = readArguments(args);
+    const [command, file, ...rest] = positionals;
+    if (values.help || command === undefined || command === 'help') {
+      output.out(usage);
+      return exitCodes.fine.code;
+    }
+    if (file === undefined || rest.length > 0) throw new CliError('usage', `Name one job file after “${command}”. Run “wick help” for the commands.`);
+    if (command === 'simulate') return simulate(file, values, output);
+    if (command === 'check') return check(file, values, output);
+    throw new CliError('usage', `There is no command “${command}”. Run “wick help” for the commands.`);
+  } catch (error) {
+    if (!(error instanceof CliError)) throw error;
+    output.err(error.message);
+    return exitCodes[error.kind].code;
+  }
+}
+
+function readArguments(args: string[]) {
+  try {
+    return parseArgs({
+      args,
+      allowPositionals: true,
+      allowNegative: true,
+      options: {
+        json: { type: 'boolean' },
+        help: { type: 'boolean', short: 'h' },
+        probe: { type: 'string', multiple: true },
+        nodes: { type: 'string' },
+        altitude: { type: 'string' },
+        room: { type: 'string' },
+      },
+    });
+  } catch (error) {
+    throw new CliError('usage', `${(error as Error).message}. Run “wick help” for the options.`);
+  }
+}

@@ -1,0 +1,87 @@
+import type { Material } from '../materials.ts';
+
+const source = 'Demo value, typical of the kind; invented for this workshop';
+const celsius = (t: number) => t + 273.15;
+const minutes = (t: number) => 60 * t;
+
+/** Invented library of the Oxbow Lane Workshop. */
+export const demoMaterials: Material[] = [
+  {
+    id: 'quad-glass-850', kind: 'fabric', name: 'Quad glass 850', source, arealWeight: 0.85, fibreDensity: 2550,
+    compaction: { fractionAt100kPa: 0.53, exponent: 0.05 },
+    permeability: { fraction: 0.52, along: 4e-11, across: 3e-11 },
+  },
+  {
+    id: 'biax-glass-600', kind: 'fabric', name: 'Biax glass 600', source, arealWeight: 0.6, fibreDensity: 2550,
+    compaction: { fractionAt100kPa: 0.54, exponent: 0.05 },
+    permeability: { fraction: 0.52, along: 5e-11, across: 5e-11 },
+  },
+  {
+    id: 'woven-glass-300', kind: 'fabric', name: 'Woven glass 300', source, arealWeight: 0.3, fibreDensity: 2550,
+    compaction: { fractionAt100kPa: 0.51, exponent: 0.06 },
+    permeability: { fraction: 0.5, along: 6e-11, across: 5e-11 },
+  },
+  {
+    id: 'chopped-mat-450', kind: 'fabric', name: 'Chopped mat 450', source, arealWeight: 0.45, fibreDensity: 2550,
+    compaction: { fractionAt100kPa: 0.28, exponent: 0.12 },
+    permeability: { fraction: 0.25, along: 8e-10, across: 8e-10 },
+  },
+  {
+    id: 'twill-carbon-200', kind: 'fabric', name: 'Twill carbon 200', source, arealWeight: 0.2, fibreDensity: 1790,
+    compaction: { fractionAt100kPa: 0.52, exponent: 0.05 },
+    permeability: { fraction: 0.5, along: 3e-11, across: 2.5e-11 },
+  },
+  {
+    id: 'uni-carbon-300', kind: 'fabric', name: 'Uni carbon 300', source, arealWeight: 0.3, fibreDensity: 1790,
+    compaction: { fractionAt100kPa: 0.55, exponent: 0.04 },
+    permeability: { fraction: 0.54, along: 2e-11, across: 6e-12 },
+  },
+  { id: 'mesh-fine', kind: 'flowMesh', name: 'Knit mesh fine', source, thickness: 0.9e-3, porosity: 0.8, permeability: 2.1e-9 },
+  { id: 'mesh-open', kind: 'flowMesh', name: 'Net mesh open', source, thickness: 1.2e-3, porosity: 0.86, permeability: 7.5e-9 },
+  { id: 'foam-15', kind: 'core', name: 'Foam 15 mm, holed', source, thickness: 0.015, density: 80, resinUptake: 3e-4 },
+  { id: 'foam-10', kind: 'core', name: 'Foam 10 mm, slit', source, thickness: 0.01, density: 60, resinUptake: 5e-4 },
+  { id: 'peel-nylon', kind: 'peelPly', name: 'Peel ply nylon 85', source, resinUptake: 8e-5 },
+  { id: 'peel-coated', kind: 'peelPly', name: 'Peel ply coated', source, resinUptake: 5e-5 },
+  {
+    id: 'epoxy-slow-s3', kind: 'resin', name: 'Epoxy slow S3', source, density: 1130, hardenerParts: 30, gelViscosityRatio: 18,
+    viscosityPoints: [
+      { temperature: celsius(15), viscosity: 0.52 },
+      { temperature: celsius(20), viscosity: 0.36 },
+      { temperature: celsius(25), viscosity: 0.26 },
+      { temperature: celsius(30), viscosity: 0.19 },
+    ],
+    gelPoints: [
+      { temperature: celsius(15), time: minutes(190) },
+      { temperature: celsius(20), time: minutes(130) },
+      { temperature: celsius(25), time: minutes(92) },
+      { temperature: celsius(30), time: minutes(66) },
+    ],
+  },
+  {
+    id: 'epoxy-mid-s2', kind: 'resin', name: 'Epoxy medium S2', source, density: 1130, hardenerParts: 28, gelViscosityRatio: 18,
+    viscosityPoints: [
+      { temperature: celsius(20), viscosity: 0.33 },
+      { temperature: celsius(30), viscosity: 0.18 },
+    ],
+    gelPoints: [
+      { temperature: celsius(20), time: minutes(70) },
+      { temperature: celsius(30), time: minutes(36) },
+    ],
+  },
+  {
+    id: 'epoxy-long-s5', kind: 'resin', name: 'Epoxy extra slow S5', source, density: 1120, hardenerParts: 33, gelViscosityRatio: 18,
+    viscosityPoints: [
+      { temperature: celsius(20), viscosity: 0.38 },
+      { temperature: celsius(30), viscosity: 0.2 },
+    ],
+    gelPoints: [
+      { temperature: celsius(20), time: minutes(290) },
+      { temperature: celsius(30), time: minutes(150) },
+    ],
+  },
+  {
+    id: 'vinyl-ester-v1', kind: 'resin', name: 'Vinyl ester V1, 1.5 % catalyst', source, density: 1060, hardenerParts: 1.5, gelViscosityRatio: null,
+    viscosityPoints: [{ temperature: celsius(22), viscosity: 0.22 }],
+    gelPoints: [{ temperature: celsius(22), time: minutes(55) }],
+  },
+];

@@ -1,0 +1,28 @@
+import { z } from 'zod';
+
+/** Every failure the API can answer with: HTTP status and a title; the detail says what, where and what to do. */
+export const errorCatalogue = {
+  NOT_JSON: { status: 400, title: 'The file is not JSON' },
+  BAD_JOB: { status: 422, title: 'The job cannot be used as it is' },
+  BAD_REQUEST: { status: 422, title: 'Something in the request is missing or wrong' },
+  NEWER_VERSION: { status: 422, title: 'The file comes from a newer version' },
+  TOO_LARGE: { status: 413, title: 'The file is too large' },
+  NOT_FOUND: { status: 404, title: 'There is no such thing here' },
+  STALE: { status: 409, title: 'It was changed elsewhere meanwhile' },
+  DISK_FULL: { status: 507, title: 'The disk is full' },
+  UNEXPECTED: { status: 500, title: 'The program made a mistake' },
+} as const;
+
+export type ErrorCode = keyof typeof errorCatalogue;
+
+/** RFC 9457 problem details. */
+export const problemSchema = z.object({
+  code: z.string(),
+  title: z.string(),
+  status: z.number(),
+  detail: z.string(),
+  /** What is stored now, with a stale write. */
+  current: z.unknown().optional(),
+});
+
+export type Problem = z.infer<typeof problemSchema>;

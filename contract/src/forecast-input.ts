@@ -1,0 +1,155 @@
+import { computeStack, type Stack } from '@wick/core/laminate/stack';
+import { lineLength, perimeter, signedArea } from '@wick/core/geometry/polygon';
+import type { ForecastRequest } from '@wick/core/flow/forecast';
+import type { QuantityName } from '@wick/core/units/quantities';
+import { usualDoubt, type Doubt, type RunConditions } from '@wick/core/verdict/verdict';
+import type { Job } from './job.ts';
+import type { MaterialKind, MaterialOf } from './materials.ts';
+import { ambientOf, type Shop } from './shop.ts';
+
+/** A value nobody entered, and what the forecast takes instead. */
+export interface Assumption {
+  readonly stage: 'laminate' | 'lines' | 'resin';
+  readonly label: string;
+  readonly quantity: QuantityName;
+  readonly value: number;
+  readonly reason: string;
+}
+
+/** What has to be there before anything can be computed; the stage where it is entered. */
+export interface Missing {
+  readonly stage: 'part' | 'laminate' | 'lines' | 'resin';
+  readonly message: string;
+}
+
+/** Common practice, no source: what is taken where a job leaves a blank. */
+const usual = { mixDuration: 120, degasDuration: 0, hoseFillDuration: 60, hoseLength: 2, ventPressure: 2000, leftInPot: 0.15 };
+export const HOSE_BORE = 0.01;
+
+export function materialOf<K extends MaterialKind>(job: Job, id: string | null, kind: K): MaterialOf<K> | null {
+  const found = job.materials.find((material) => material.id === id && material.kind === kind);
+  return (found as MaterialOf<K> | undefined) ?? null;
+}
+
+export function partArea({ outline, holes }: Job['part']): number {
+  return Math.abs(signedArea(outline)) - holes.reduce((sum, hole) => sum + Math.abs(signedArea(hole)), 0);
+}
+
+export const partPerimeter = ({ outline }: Job['part']) => perimeter(outline);
+
+export function ventPressureOf(job: Job): number {
+  return job.vacuum.ventPressure ?? usual.ventPressure;
+}
+
+/**
+ * The laminate of a job, ready to show.
+ * @throws ModelError of computeStack
+ */
+export function stackOf(job: Job, shop: Shop): Stack {
+  const { laminate } = job;
+  return computeStack({
+    plies: laminate.plies.map((ply) => ({ fabric: materialOf(job, ply.materialId, 'fabric')!, angle: ply.angle })),
+    core: materialOf(job, laminate.coreId, 'core'),
+    flowMesh: materialOf(job, laminate.flowMeshId, 'flowMesh'),
+    peelPly: materialOf(job, laminate.peelPlyId, 'peelPly'),
+    availablePressure: ambientOf(shop) - ventPressureOf(job),
+    targetFraction: laminate.fibreVolumeFraction,
+  });
+}
+
+/**
+ * Stored job -> solver input.
+ * @throws ModelError of computeStack
+ */
+export function flowRequestOf(job: Job, shop: Shop, nodeCount: number): Omit<ForecastRequest, 'onProgress'> {
+  const stack = stackOf(job, shop);
+  return {
+    outline: job.part.outline,
+    holes: job.part.holes,
+    lines: job.lines,
+    transmissibility: stack.transmissibility,
+    storage: stack.storage,
+    feedPressure: ambientOf(shop),
+    vacuumPressure: ventPressureOf(job),
+    nodeCount,
+  };
+}
+
+/** Times before the first feed opens, s since first mix. */
+export function prelude(job: Job) {
+  const { resin } = job;
+  const mix = resin.mixDuration ?? usual.mixDuration;
+  const degas = mix + (resin.degasDuration ?? usual.degasDuration);
+  return { mixed: mix, degassed: degas, open: degas + (resin.hoseFillDuration ?? usual.hoseFillDuration) };
+}
+
+/** Null while no resin is chosen. */
+export function runConditionsOf(job: Job, shop: Shop): RunConditions | null {
+  const resin = materialOf(job, job.resin.materialId, 'resin');
+  return resin && { resin, temperature: job.resin.temperature ?? shop.temperature, openTime: prelude(job).open };
+}
+
+/** Doubt widens where the resin is known at one temperature only. */
+export function doubtOf(job: Job): Doubt {
+  const resin = materialOf(job, job.resin.materialId, 'resin');
+  return {
+    ...usualDoubt,
+    viscosity: resin && resin.viscosityPoints.length < 2 ? 1.3 : usualDoubt.viscosity,
+    gelTime: resin && resin.gelPoints.length < 2 ? 1.3 : usualDoubt.gelTime,
+  };
+}
+
+export function missingOf(job: Job): Missing[] {
+  const missing: Missing[] = [];
+  if (job.laminate.plies.length === 0) missing.push({ stage: 'laminate', message: 'No plies yet. Add the first from the library.' });
+  if (!job.lines.some((line) => line.kind === 'feed')) missing.push({ stage: 'lines', message: 'No feed yet. Place one where resin enters.' });
+  if (!job.lines.some((line) => line.kind === 'vent')) missing.push({ stage: 'lines', message: 'No vent yet. Place one where the front ends.' });
+  if (job.resin.materialId === null) missing.push({ stage: 'resin', message: 'No resin chosen yet.' });
+  return missing;
+}
+
+export function assumptionsOf(job: Job, shop: Shop): Assumption[] {
+  const { resin } = job;
+  const list: (Assumption | false)[] = [
+    resin.temperature === null && {
+      stage: 'resin', label: 'Resin temperature', quantity: 'temperature', value: shop.temperature, reason: 'the workshop’s usual temperature',
+    },
+    resin.mixDuration === null && {
+      stage: 'resin', label: 'Mixing', quantity: 'duration', value: usual.mixDuration, reason: 'common practice',
+    },
+    resin.degasDuration === null && {
+      stage: 'resin', label: 'Degassing', quantity: 'duration', value: usual.degasDuration, reason: 'taken as not done',
+    },
+    resin.hoseFillDuration === null && {
+      stage: 'resin', label: 'Filling the hose', quantity: 'duration', value: usual.hoseFillDuration, reason: 'common practice',
+    },
+    resin.hoseLength === null && {
+      stage: 'resin', label: 'Feed hose', quantity: 'length', value: usual.hoseLength, reason: 'common practice',
+    },
+    job.vacuum.ventPressure === null && {
+      stage: 'lines', label: 'Vacuum at the vent', quantity: 'absolutePressure', value: usual.ventPressure, reason: 'a sound pump and bag',
+    },
+    shop.ambientPressure === null && {
+      stage: 'lines', label: 'Ambient pressure', quantity: 'absolutePressure', value: ambientOf(shop), reason: 'standard atmosphere at the shop’s altitude',
+    },
+  ];
+  return list.filter((item) => item !== false);
+}
+
+/** Input of the resin ledger; null while no resin or ply is chosen. */
+export function ledgerRequestOf(job: Job, stack: Stack) {
+  const resin = materialOf(job, job.resin.materialId, 'resin');
+  if (!resin) return null;
+  return {
+    density: resin.density,
+    hardenerParts: resin.hardenerParts,
+    area: partArea(job.part),
+    resinInPlies: stack.resinInPlies,
+    resinInConsumables: stack.resinInConsumables,
+    resinInCore: stack.resinInCore,
+    lines: job.lines.filter((line) => line.kind === 'feed').map((line) => ({ length: lineLength(line.points), bore: line.bore })),
+    hose: { length: job.resin.hoseLength ?? usual.hoseLength, bore: HOSE_BORE },
+    leftInPot: usual.leftInPot,
+    fibreWeight: stack.fibreWeight,
+  };
+}
