@@ -11,7 +11,9 @@ wick check FILE
 --altitude  metres above sea level of the workshop (0)
 --room      room temperature in degrees C where the job leaves it open (20)
 
-Exit codes: ${Object.values(exitCodes).map(({ code, meaning }) => `${code} ${meaning}`).join('; ')}.`;
+Exit codes: ${Object.values(exitCodes)
+  .map(({ code, meaning }) => `${code} ${meaning}`)
+  .join('; ')}.`;
 
 /** Runs one command; returns the exit code. */
 export function main(args: string[], output: Output): number {
@@ -22,7 +24,8 @@ export function main(args: string[], output: Output): number {
       output.out(usage);
       return exitCodes.fine.code;
     }
-    if (file === undefined || rest.length > 0) throw new CliError('usage', `Name one job file after “${command}”. Run “wick help” for the commands.`);
+    if (file === undefined || rest.length > 0)
+      throw new CliError('usage', `Name one job file after “${command}”. Run “wick help” for the commands.`);
     if (command === 'simulate') return simulate(file, values, output);
     if (command === 'check') return check(file, values, output);
     throw new CliError('usage', `There is no command “${command}”. Run “wick help” for the commands.`);

@@ -9,11 +9,15 @@ import { CliError } from './exit-codes.ts';
 export function readJobAt(path: string): Job {
   let text: string;
   try {
-    if (statSync(path).size > MAX_FILE_BYTES) throw new CliError('file', `${path} is larger than 4 MB; a job file never is.`);
+    if (statSync(path).size > MAX_FILE_BYTES)
+      throw new CliError('file', `${path} is larger than 4 MB; a job file never is.`);
     text = readFileSync(path, 'utf8');
   } catch (error) {
     if (error instanceof CliError) throw error;
-    throw new CliError('file', `${path} cannot be read (${(error as NodeJS.ErrnoException).code}). Check the name.`);
+    throw new CliError(
+      'file',
+      `${path} cannot be read (${(error as NodeJS.ErrnoException).code}). Check the name.`,
+    );
   }
   const read = readJobFile(text);
   if (!read.ok) throw new CliError('file', `${path}: ${read.message}`);
@@ -26,11 +30,16 @@ export interface ShopOptions {
 }
 
 export function shopOf({ altitude = '0', room = '20' }: ShopOptions): Shop {
-  return { ...usualShop, altitude: numberIn(altitude, '--altitude', -500, 6000), temperature: numberIn(room, '--room', -20, 60) + 273.15 };
+  return {
+    ...usualShop,
+    altitude: numberIn(altitude, '--altitude', -500, 6000),
+    temperature: numberIn(room, '--room', -20, 60) + 273.15,
+  };
 }
 
 export function numberIn(text: string, name: string, from: number, to: number): number {
   const value = Number(text);
-  if (text.trim() === '' || !(value >= from && value <= to)) throw new CliError('usage', `${name} takes a number from ${from} to ${to}, not “${text}”.`);
+  if (text.trim() === '' || !(value >= from && value <= to))
+    throw new CliError('usage', `${name} takes a number from ${from} to ${to}, not “${text}”.`);
   return value;
 }

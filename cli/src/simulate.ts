@@ -38,7 +38,9 @@ export function simulate(file: string, options: SimulateOptions, { out }: Output
     };
     if (options.json) out(JSON.stringify(report, neverAsNull, 2));
     else printReport(report, out);
-    return ['comfortable', 'tight', 'gamble'].includes(verdict!.band) ? exitCodes.fine.code : exitCodes.trouble.code;
+    return ['comfortable', 'tight', 'gamble'].includes(verdict!.band)
+      ? exitCodes.fine.code
+      : exitCodes.trouble.code;
   } catch (error) {
     if (error instanceof ModelError) throw new CliError('model', `${file}: ${error.message}`);
     throw error;
@@ -60,9 +62,14 @@ function printReport(
   const clock = (time: number) => (Number.isFinite(time) ? formatClock(time) : 'not before gel');
   out(report.job);
   out(verdictSentence(report.verdict));
-  out(`Last corner ${clock(report.verdict.fillTime)} at ${at(report.lastPlace)} (likely ${likelyWords(report.verdict)}); gel ${clock(report.verdict.gelTime)}. All from first mix.`);
+  out(
+    `Last corner ${clock(report.verdict.fillTime)} at ${at(report.lastPlace)} (likely ${likelyWords(report.verdict)}); gel ${clock(report.verdict.gelTime)}. All from first mix.`,
+  );
   for (const event of report.events) out(`${clock(event.time).padStart(8)}  ${event.name} ${event.kind}`);
-  for (const region of report.dryRegions) out(`${clock(region.time).padStart(8)}  ${(region.area * 1e4).toFixed(0)} cm2 cut off from the vents near ${at(region.place)}`);
+  for (const region of report.dryRegions)
+    out(
+      `${clock(region.time).padStart(8)}  ${(region.area * 1e4).toFixed(0)} cm2 cut off from the vents near ${at(region.place)}`,
+    );
   for (const probe of report.probes) out(`${clock(probe.time).padStart(8)}  front at ${at(probe.place)}`);
 }
 

@@ -5,7 +5,8 @@ import { jobSchema } from '../src/job.ts';
 
 /** Writes the JSON Schema of a job file to docs/ and the demo jobs to demo/, both from the one Zod schema. */
 const root = new URL('../../', import.meta.url);
-const write = (path: string, value: unknown) => writeFileSync(new URL(path, root), JSON.stringify(value, null, 2) + '\n');
+const write = (path: string, value: unknown) =>
+  writeFileSync(new URL(path, root), JSON.stringify(value, null, 2) + '\n');
 mkdirSync(new URL('demo/', root), { recursive: true });
 write('docs/job-file.schema.json', z.toJSONSchema(jobSchema));
 for (const job of demoJobs) write(`demo/${job.name.toLowerCase().replaceAll(' ', '-')}.wick.json`, job);

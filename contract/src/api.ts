@@ -29,7 +29,12 @@ export const verdictSummarySchema = z.strictObject({
 });
 export type VerdictSummary = z.infer<typeof verdictSummarySchema>;
 
-export const storedJobSchema = z.object({ id: z.string(), revision: z.number().int(), changedAt: z.string(), document: jobSchema });
+export const storedJobSchema = z.object({
+  id: z.string(),
+  revision: z.number().int(),
+  changedAt: z.string(),
+  document: jobSchema,
+});
 export type StoredJob = z.infer<typeof storedJobSchema>;
 
 export const jobListItemSchema = z.object({
@@ -52,4 +57,7 @@ export const shopWriteSchema = z.strictObject({ revision: z.number().int().min(1
 export const storedMaterialSchema = z.object({ revision: z.number().int(), material: materialSchema });
 export type StoredMaterial = z.infer<typeof storedMaterialSchema>;
 /** Revision 0 adds a new entry. */
-export const materialWriteSchema = z.strictObject({ revision: z.number().int().min(0), material: materialSchema });
+export const materialWriteSchema = z.strictObject({
+  revision: z.number().int().min(0),
+  material: materialSchema,
+});

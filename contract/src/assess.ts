@@ -13,7 +13,11 @@ export const COARSE_NODES = 800;
  * Flow and verdict of a job in one call, for the command line and the server.
  * @throws ModelError with one sentence when something is missing or impossible
  */
-export function assess(job: Job, shop: Shop, nodeCount = FINE_NODES): { flow: FlowForecast; verdict: Verdict | null } {
+export function assess(
+  job: Job,
+  shop: Shop,
+  nodeCount = FINE_NODES,
+): { flow: FlowForecast; verdict: Verdict | null } {
   const flow = forecastFlow(flowRequestOf(job, shop, nodeCount));
   return { flow, verdict: verdictOf(job, shop, flow) };
 }

@@ -23,10 +23,21 @@ export interface Missing {
 }
 
 /** Common practice, no source: what is taken where a job leaves a blank. */
-const usual = { mixDuration: 120, degasDuration: 0, hoseFillDuration: 60, hoseLength: 2, ventPressure: 2000, leftInPot: 0.15 };
+const usual = {
+  mixDuration: 120,
+  degasDuration: 0,
+  hoseFillDuration: 60,
+  hoseLength: 2,
+  ventPressure: 2000,
+  leftInPot: 0.15,
+};
 export const HOSE_BORE = 0.01;
 
-export function materialOf<K extends MaterialKind>(job: Job, id: string | null, kind: K): MaterialOf<K> | null {
+export function materialOf<K extends MaterialKind>(
+  job: Job,
+  id: string | null,
+  kind: K,
+): MaterialOf<K> | null {
   const found = job.materials.find((material) => material.id === id && material.kind === kind);
   return (found as MaterialOf<K> | undefined) ?? null;
 }
@@ -48,7 +59,10 @@ export function ventPressureOf(job: Job): number {
 export function stackOf(job: Job, shop: Shop): Stack {
   const { laminate } = job;
   return computeStack({
-    plies: laminate.plies.map((ply) => ({ fabric: materialOf(job, ply.materialId, 'fabric')!, angle: ply.angle })),
+    plies: laminate.plies.map((ply) => ({
+      fabric: materialOf(job, ply.materialId, 'fabric')!,
+      angle: ply.angle,
+    })),
     core: materialOf(job, laminate.coreId, 'core'),
     flowMesh: materialOf(job, laminate.flowMeshId, 'flowMesh'),
     peelPly: materialOf(job, laminate.peelPlyId, 'peelPly'),
@@ -86,7 +100,9 @@ export function prelude(job: Job) {
 /** Null while no resin is chosen. */
 export function runConditionsOf(job: Job, shop: Shop): RunConditions | null {
   const resin = materialOf(job, job.resin.materialId, 'resin');
-  return resin && { resin, temperature: job.resin.temperature ?? shop.temperature, openTime: prelude(job).open };
+  return (
+    resin && { resin, temperature: job.resin.temperature ?? shop.temperature, openTime: prelude(job).open }
+  );
 }
 
 /** Doubt widens where the resin is known at one temperature only. */
@@ -101,9 +117,12 @@ export function doubtOf(job: Job): Doubt {
 
 export function missingOf(job: Job): Missing[] {
   const missing: Missing[] = [];
-  if (job.laminate.plies.length === 0) missing.push({ stage: 'laminate', message: 'No plies yet. Add the first from the library.' });
-  if (!job.lines.some((line) => line.kind === 'feed')) missing.push({ stage: 'lines', message: 'No feed yet. Place one where resin enters.' });
-  if (!job.lines.some((line) => line.kind === 'vent')) missing.push({ stage: 'lines', message: 'No vent yet. Place one where the front ends.' });
+  if (job.laminate.plies.length === 0)
+    missing.push({ stage: 'laminate', message: 'No plies yet. Add the first from the library.' });
+  if (!job.lines.some((line) => line.kind === 'feed'))
+    missing.push({ stage: 'lines', message: 'No feed yet. Place one where resin enters.' });
+  if (!job.lines.some((line) => line.kind === 'vent'))
+    missing.push({ stage: 'lines', message: 'No vent yet. Place one where the front ends.' });
   if (job.resin.materialId === null) missing.push({ stage: 'resin', message: 'No resin chosen yet.' });
   return missing;
 }
@@ -112,25 +131,53 @@ export function assumptionsOf(job: Job, shop: Shop): Assumption[] {
   const { resin } = job;
   const list: (Assumption | false)[] = [
     resin.temperature === null && {
-      stage: 'resin', label: 'Resin temperature', quantity: 'temperature', value: shop.temperature, reason: 'the workshop’s usual temperature',
+      stage: 'resin',
+      label: 'Resin temperature',
+      quantity: 'temperature',
+      value: shop.temperature,
+      reason: 'the workshop’s usual temperature',
     },
     resin.mixDuration === null && {
-      stage: 'resin', label: 'Mixing', quantity: 'duration', value: usual.mixDuration, reason: 'common practice',
+      stage: 'resin',
+      label: 'Mixing',
+      quantity: 'duration',
+      value: usual.mixDuration,
+      reason: 'common practice',
     },
     resin.degasDuration === null && {
-      stage: 'resin', label: 'Degassing', quantity: 'duration', value: usual.degasDuration, reason: 'taken as not done',
+      stage: 'resin',
+      label: 'Degassing',
+      quantity: 'duration',
+      value: usual.degasDuration,
+      reason: 'taken as not done',
     },
     resin.hoseFillDuration === null && {
-      stage: 'resin', label: 'Filling the hose', quantity: 'duration', value: usual.hoseFillDuration, reason: 'common practice',
+      stage: 'resin',
+      label: 'Filling the hose',
+      quantity: 'duration',
+      value: usual.hoseFillDuration,
+      reason: 'common practice',
     },
     resin.hoseLength === null && {
-      stage: 'resin', label: 'Feed hose', quantity: 'length', value: usual.hoseLength, reason: 'common practice',
+      stage: 'resin',
+      label: 'Feed hose',
+      quantity: 'length',
+      value: usual.hoseLength,
+      reason: 'common practice',
     },
     job.vacuum.ventPressure === null && {
-      stage: 'lines', label: 'Vacuum at the vent', quantity: 'absolutePressure', value: usual.ventPressure, reason: 'a sound pump and bag',
+      stage: 'lines',
+      label: 'Vacuum at the vent',
+      quantity: 'absolutePressure',
+      value: usual.ventPressure,
+      reason: 'a sound pump and bag',
     },
     shop.ambientPressure === null && {
-      stage: 'lines', label: 'Ambient pressure', quantity: 'absolutePressure', value: ambientOf(shop), reason: 'standard atmosphere at the shop’s altitude',
+      stage: 'lines',
+      label: 'Ambient pressure',
+      quantity: 'absolutePressure',
+      value: ambientOf(shop),
+      reason: 'standard atmosphere at the shop’s altitude',
     },
   ];
   return list.filter((item) => item !== false);
@@ -147,7 +194,9 @@ export function ledgerRequestOf(job: Job, stack: Stack) {
     resinInPlies: stack.resinInPlies,
     resinInConsumables: stack.resinInConsumables,
     resinInCore: stack.resinInCore,
-    lines: job.lines.filter((line) => line.kind === 'feed').map((line) => ({ length: lineLength(line.points), bore: line.bore })),
+    lines: job.lines
+      .filter((line) => line.kind === 'feed')
+      .map((line) => ({ length: lineLength(line.points), bore: line.bore })),
     hose: { length: job.resin.hoseLength ?? usual.hoseLength, bore: HOSE_BORE },
     leftInPot: usual.leftInPot,
     fibreWeight: stack.fibreWeight,

@@ -4,7 +4,9 @@ import type { z } from 'zod';
 import type { ErrorCode } from './errors.ts';
 import { JOB_FORMAT, JOB_VERSION, jobSchema, type Job } from './job.ts';
 
-export type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly code: ErrorCode; readonly message: string };
+export type Read<T> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly code: ErrorCode; readonly message: string };
 
 /**
  * Reads the text of a job file. Every refusal is one sentence that says what is wrong, where, and what to do.
@@ -16,7 +18,10 @@ export function readJobFile(text: string): Read<Job> {
   try {
     raw = JSON.parse(plain);
   } catch {
-    return refuse('NOT_JSON', 'The file is not a job file: it is not complete JSON. It may have been cut off; export the job again.');
+    return refuse(
+      'NOT_JSON',
+      'The file is not a job file: it is not complete JSON. It may have been cut off; export the job again.',
+    );
   }
   return readJob(raw);
 }
@@ -24,10 +29,16 @@ export function readJobFile(text: string): Read<Job> {
 /** Checks a parsed job document: marker, version, shape, then what the shape cannot say. */
 export function readJob(raw: unknown): Read<Job> {
   if (typeof raw !== 'object' || raw === null || !('format' in raw) || raw.format !== JOB_FORMAT)
-    return refuse('BAD_JOB', `The file is JSON, but not a job: its "format" should read "${JOB_FORMAT}". Choose a file that was exported as a job.`);
+    return refuse(
+      'BAD_JOB',
+      `The file is JSON, but not a job: its "format" should read "${JOB_FORMAT}". Choose a file that was exported as a job.`,
+    );
   const version = 'version' in raw ? raw.version : undefined;
   if (typeof version === 'number' && version > JOB_VERSION)
-    return refuse('NEWER_VERSION', `The file was written by a newer version (${version}; this one reads up to ${JOB_VERSION}). Update this program, then import it again.`);
+    return refuse(
+      'NEWER_VERSION',
+      `The file was written by a newer version (${version}; this one reads up to ${JOB_VERSION}). Update this program, then import it again.`,
+    );
   const parsed = jobSchema.safeParse(raw);
   if (!parsed.success) return refuse('BAD_JOB', sentenceOf(parsed.error));
   const fault = faultOf(parsed.data);
@@ -42,9 +53,12 @@ function refuse(code: ErrorCode, message: string): { ok: false; code: ErrorCode;
 export function sentenceOf(error: z.ZodError): string {
   const [issue] = error.issues;
   if (!issue) return 'Something in it is wrong.';
-  const place = issue.path.map((part) => (typeof part === 'number' ? `${part + 1}` : String(part))).join(' › ');
+  const place = issue.path
+    .map((part) => (typeof part === 'number' ? `${part + 1}` : String(part)))
+    .join(' › ');
   const more = error.issues.length > 1 ? ` (and ${error.issues.length - 1} more)` : '';
-  const keys = issue.code === 'unrecognized_keys' ? ` Remove ${issue.keys.map((key) => `"${key}"`).join(', ')}.` : '';
+  const keys =
+    issue.code === 'unrecognized_keys' ? ` Remove ${issue.keys.map((key) => `"${key}"`).join(', ')}.` : '';
   return `${place === '' ? 'The document' : `At ${place}`}: ${lowerFirst(issue.message)}${more}.${keys} Correct it in the file and import it again.`;
 }
 
@@ -60,7 +74,11 @@ function faultOf(job: Job): string | null {
   const doubled = materialIds.find((id, index) => materialIds.indexOf(id) !== index);
   if (doubled !== undefined) return `The material "${doubled}" is listed twice. Remove one.`;
   const wanted: [string | null, string, string][] = [
-    ...job.laminate.plies.map((ply, i): [string, string, string] => [ply.materialId, 'fabric', `Ply ${i + 1}`]),
+    ...job.laminate.plies.map((ply, i): [string, string, string] => [
+      ply.materialId,
+      'fabric',
+      `Ply ${i + 1}`,
+    ]),
     [job.laminate.coreId, 'core', 'The core'],
     [job.laminate.flowMeshId, 'flowMesh', 'The flow mesh'],
     [job.laminate.peelPlyId, 'peelPly', 'The peel ply'],

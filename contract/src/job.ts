@@ -6,7 +6,11 @@ export const JOB_FORMAT = 'vivid-wick-job';
 export const JOB_VERSION = 1;
 
 const itemId = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'an id is up to 40 letters, digits, - or _');
-const coordinate = z.number().min(-1000).max(1000).meta({ quantity: 'length', description: 'length, coherent SI' });
+const coordinate = z
+  .number()
+  .min(-1000)
+  .max(1000)
+  .meta({ quantity: 'length', description: 'length, coherent SI' });
 const point = z.strictObject({ x: coordinate, y: coordinate });
 
 const lineSchema = z.strictObject({
@@ -31,7 +35,13 @@ export const jobSchema = z.strictObject({
   }),
   laminate: z.strictObject({
     plies: z
-      .array(z.strictObject({ id: itemId, materialId: z.string(), angle: quantity('angle', { atLeast: -7, below: 7 }) }))
+      .array(
+        z.strictObject({
+          id: itemId,
+          materialId: z.string(),
+          angle: quantity('angle', { atLeast: -7, below: 7 }),
+        }),
+      )
       .max(500),
     coreId: z.string().nullable(),
     flowMeshId: z.string().nullable(),
@@ -47,7 +57,9 @@ export const jobSchema = z.strictObject({
     hoseFillDuration: quantity('duration', { atLeast: 0, below: 1e5 }).nullable(),
     hoseLength: quantity('length', { atLeast: 0, below: 100 }).nullable(),
   }),
-  vacuum: z.strictObject({ ventPressure: quantity('absolutePressure', { atLeast: 0, below: 110_000 }).nullable() }),
+  vacuum: z.strictObject({
+    ventPressure: quantity('absolutePressure', { atLeast: 0, below: 110_000 }).nullable(),
+  }),
   /** The values the job was computed with; ids used above refer to these. */
   materials: z.array(materialSchema).max(500),
 });
@@ -73,7 +85,14 @@ export function emptyJob(name: string): Job {
     },
     laminate: { plies: [], coreId: null, flowMeshId: null, peelPlyId: null, fibreVolumeFraction: null },
     lines: [],
-    resin: { materialId: null, temperature: null, mixDuration: null, degasDuration: null, hoseFillDuration: null, hoseLength: null },
+    resin: {
+      materialId: null,
+      temperature: null,
+      mixDuration: null,
+      degasDuration: null,
+      hoseFillDuration: null,
+      hoseLength: null,
+    },
     vacuum: { ventPressure: null },
     materials: [],
   };

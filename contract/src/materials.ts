@@ -61,7 +61,13 @@ const resinSchema = z.strictObject({
 });
 
 /** A library entry: one of the kinds the stages draw on. */
-export const materialSchema = z.discriminatedUnion('kind', [fabricSchema, flowMeshSchema, coreSchema, peelPlySchema, resinSchema]);
+export const materialSchema = z.discriminatedUnion('kind', [
+  fabricSchema,
+  flowMeshSchema,
+  coreSchema,
+  peelPlySchema,
+  resinSchema,
+]);
 
 export type Material = z.infer<typeof materialSchema>;
 export type MaterialKind = Material['kind'];

@@ -10,11 +10,15 @@ export const shopSchema = z.strictObject({
   /** Measured ambient pressure; null takes the standard atmosphere at the altitude. */
   ambientPressure: quantity('absolutePressure', { above: 40_000, below: 110_000 }).nullable(),
   temperature: quantity('temperature', { above: 253, below: 333 }),
-  units: z.partialRecord(z.enum(quantityNames), z.string()).refine(
-    (units) =>
-      Object.entries(units).every(([name, symbol]) => quantityOf(name as QuantityName).units.some((unit) => unit.symbol === symbol)),
-    { message: 'a unit here is not one of its quantity' },
-  ),
+  units: z
+    .partialRecord(z.enum(quantityNames), z.string())
+    .refine(
+      (units) =>
+        Object.entries(units).every(([name, symbol]) =>
+          quantityOf(name as QuantityName).units.some((unit) => unit.symbol === symbol),
+        ),
+      { message: 'a unit here is not one of its quantity' },
+    ),
 });
 
 export type Shop = z.infer<typeof shopSchema>;

@@ -15,7 +15,9 @@ const minutes = (seconds: number) => `${Math.round(seconds / 60)}`;
 /** "22 to 31 min", or where gel comes first, the words for it. */
 export function likelyWords({ likely }: Pick<Verdict, 'likely'>): string {
   if (!Number.isFinite(likely.from)) return 'gels first, even with luck';
-  return Number.isFinite(likely.to) ? `${minutes(likely.from)} to ${minutes(likely.to)} min` : `${minutes(likely.from)} min, or gels first`;
+  return Number.isFinite(likely.to)
+    ? `${minutes(likely.from)} to ${minutes(likely.to)} min`
+    : `${minutes(likely.from)} min, or gels first`;
 }
 
 /** The verdict in a sentence: what, by how much, and how sure. */
@@ -23,9 +25,12 @@ export function verdictSentence(verdict: Verdict): string {
   const { band, ageRatio, gelTime, fillTime, chance, reachedFraction } = verdict;
   const share = (fraction: number) => `${Math.round(100 * fraction)} %`;
   const odds = `about ${Math.round(100 * chance)} in 100 fill`;
-  if (band === 'drySpot') return `Stays dry in places: ${share(reachedFraction)} of the part fills, the rest has no way for the resin or the air.`;
+  if (band === 'drySpot')
+    return `Stays dry in places: ${share(reachedFraction)} of the part fills, the rest has no way for the resin or the air.`;
   if (band === 'willNotFill')
     return `Will not fill: the resin gels at ${formatClock(gelTime)} with ${share(reachedFraction)} of the part wet; ${odds}.`;
   const base = `${share(ageRatio)} of the resin’s life used at the last corner, ${minutes(gelTime - fillTime)} min before gel; ${odds}.`;
-  return band === 'airTrapped' ? `Traps air, although the front gets everywhere: ${base}` : `${bandWords[band]}: ${base}`;
+  return band === 'airTrapped'
+    ? `Traps air, although the front gets everywhere: ${base}`
+    : `${bandWords[band]}: ${base}`;
 }

@@ -36,7 +36,10 @@ async function main() {
     webFolder: existsSync(webFolder) ? webFolder : undefined,
   });
   const server = app.listen(port, host, (error?: Error) => {
-    if (error) return fail(new FolderError(`Port ${port} cannot be used (${error.message}). Set PORT to another number.`));
+    if (error)
+      return fail(
+        new FolderError(`Port ${port} cannot be used (${error.message}). Set PORT to another number.`),
+      );
     log.info(`Vivid Wick is ready: open http://${host}:${port} in a browser`);
   });
   const stop = () => {

@@ -21,14 +21,26 @@ export function createApp({ jobs, shop, log, webFolder }: AppParts): Express {
   app.use(
     helmet({
       // The interface sets styles at run time and starts its worker from a file of its own.
-      contentSecurityPolicy: { useDefaults: true, directives: { 'style-src': ["'self'", "'unsafe-inline'"], 'worker-src': ["'self'", 'blob:'], 'upgrade-insecure-requests': null } },
+      contentSecurityPolicy: {
+        useDefaults: true,
+        directives: {
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'worker-src': ["'self'", 'blob:'],
+          'upgrade-insecure-requests': null,
+        },
+      },
       strictTransportSecurity: false,
     }),
   );
   app.use((request, response, next) => {
     const start = performance.now();
     response.on('finish', () =>
-      log.info({ method: request.method, path: request.path, status: response.statusCode, ms: Math.round(performance.now() - start) }),
+      log.info({
+        method: request.method,
+        path: request.path,
+        status: response.statusCode,
+        ms: Math.round(performance.now() - start),
+      }),
     );
     next();
   });
@@ -55,7 +67,11 @@ function problemHandler(log: Logger): ErrorRequestHandler {
     const known = knownProblem(error);
     if (!known) log.error({ err: error, path: request.path }, 'unexpected');
     const problem = (
-      known ?? new ProblemError('UNEXPECTED', 'Something went wrong inside the program; nothing was changed. Try again, and keep the log if it happens twice.')
+      known ??
+      new ProblemError(
+        'UNEXPECTED',
+        'Something went wrong inside the program; nothing was changed. Try again, and keep the log if it happens twice.',
+      )
     ).toProblem();
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
   };

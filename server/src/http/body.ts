@@ -6,5 +6,8 @@ import { ProblemError } from '../services/problem.ts';
 export function parseBody<T>(schema: z.ZodType<T>, body: unknown): T {
   const parsed = schema.safeParse(body);
   if (parsed.success) return parsed.data;
-  throw new ProblemError('BAD_REQUEST', sentenceOf(parsed.error).replace(' Correct it in the file and import it again.', ''));
+  throw new ProblemError(
+    'BAD_REQUEST',
+    sentenceOf(parsed.error).replace(' Correct it in the file and import it again.', ''),
+  );
 }

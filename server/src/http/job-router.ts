@@ -6,7 +6,10 @@ import type { JobService } from '../services/job-service.ts';
 import { parseBody } from './body.ts';
 
 /** A new job by name, or a copy of another. */
-const createSchema = z.union([z.strictObject({ name: jobSchema.shape.name }), z.strictObject({ copyOf: z.string() })]);
+const createSchema = z.union([
+  z.strictObject({ name: jobSchema.shape.name }),
+  z.strictObject({ copyOf: z.string() }),
+]);
 /** The document is checked by the service, which words its faults. */
 const writeSchema = z.strictObject({ revision: z.number().int().min(1), document: z.unknown() });
 
@@ -19,11 +22,17 @@ export function jobRouter(jobs: JobService): Router {
   });
   router.post(routes.jobs, json, async (request, response) => {
     const body = parseBody(createSchema, request.body);
-    response.status(201).json('name' in body ? await jobs.create(body.name) : await jobs.duplicate(body.copyOf));
+    response
+      .status(201)
+      .json('name' in body ? await jobs.create(body.name) : await jobs.duplicate(body.copyOf));
   });
-  router.post(routes.jobImport, express.text({ limit: MAX_FILE_BYTES, type: () => true }), async (request, response) => {
-    response.status(201).json(await jobs.importFile(typeof request.body === 'string' ? request.body : ''));
-  });
+  router.post(
+    routes.jobImport,
+    express.text({ limit: MAX_FILE_BYTES, type: () => true }),
+    async (request, response) => {
+      response.status(201).json(await jobs.importFile(typeof request.body === 'string' ? request.body : ''));
+    },
+  );
   router.get(routes.job, async (request, response) => {
     response.json(await jobs.get(request.params.id!));
   });
@@ -41,7 +50,9 @@ export function jobRouter(jobs: JobService): Router {
   });
   router.get(routes.jobFile, async (request, response) => {
     const document = await jobs.exportFile(request.params.id!);
-    response.attachment(`${document.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.wick.json`).type('application/json');
+    response
+      .attachment(`${document.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.wick.json`)
+      .type('application/json');
     response.send(JSON.stringify(document, null, 2));
   });
   return router;

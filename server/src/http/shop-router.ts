@@ -21,7 +21,10 @@ export function shopRouter(shop: ShopService): Router {
   router.put(routes.material, json, async (request, response) => {
     const { revision, material } = parseBody(materialWriteSchema, request.body);
     if (material.id !== request.params.id)
-      throw new ProblemError('BAD_REQUEST', `The address names “${request.params.id}”, the entry “${material.id}”. Make them agree.`);
+      throw new ProblemError(
+        'BAD_REQUEST',
+        `The address names “${request.params.id}”, the entry “${material.id}”. Make them agree.`,
+      );
     response.json(await shop.writeMaterial(revision, material));
   });
   return router;

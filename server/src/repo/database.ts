@@ -11,7 +11,9 @@ const migrationsFolder = fileURLToPath(new URL('../../migrations', import.meta.u
  * Opens the embedded database and brings it up to date.
  * @param folder where it lives; undefined keeps it in memory
  */
-export async function openDatabase(folder?: string): Promise<{ database: Database; close: () => Promise<void> }> {
+export async function openDatabase(
+  folder?: string,
+): Promise<{ database: Database; close: () => Promise<void> }> {
   const client = await PGlite.create(folder);
   const database = drizzle(client);
   await migrate(database, { migrationsFolder });

@@ -38,7 +38,9 @@ export function lockFolder(folder: string): () => void {
         : `The data folder ${folder} cannot be written (${message}). Check its permissions, or set WICK_DATA to another folder.`,
     );
   }
-  throw new FolderError(`The data folder ${folder} could not be taken. Delete ${file} if no other copy runs.`);
+  throw new FolderError(
+    `The data folder ${folder} could not be taken. Delete ${file} if no other copy runs.`,
+  );
 }
 
 function isRunning(pid: number): boolean {

@@ -6,7 +6,12 @@ import type { Database } from './database.ts';
 import { jobs } from './tables.ts';
 
 type Row = typeof jobs.$inferSelect;
-const stored = ({ id, revision, changedAt, document }: Row): StoredJob => ({ id, revision, changedAt: changedAt.toISOString(), document });
+const stored = ({ id, revision, changedAt, document }: Row): StoredJob => ({
+  id,
+  revision,
+  changedAt: changedAt.toISOString(),
+  document,
+});
 
 export type JobRepo = ReturnType<typeof createJobRepo>;
 
@@ -31,7 +36,10 @@ export function createJobRepo(database: Database) {
     },
 
     async add(document: Job, verdict: VerdictSummary | null = null): Promise<StoredJob> {
-      const [row] = await database.insert(jobs).values({ id: randomUUID(), revision: 1, document, verdict }).returning();
+      const [row] = await database
+        .insert(jobs)
+        .values({ id: randomUUID(), revision: 1, document, verdict })
+        .returning();
       return stored(row!);
     },
 

@@ -49,7 +49,11 @@ export function createShopRepo(database: Database) {
     async writeMaterial(revision: number, material: Material): Promise<StoredMaterial | null> {
       const [row] =
         revision === 0
-          ? await database.insert(materials).values({ id: material.id, revision: 1, material }).onConflictDoNothing().returning()
+          ? await database
+              .insert(materials)
+              .values({ id: material.id, revision: 1, material })
+              .onConflictDoNothing()
+              .returning()
           : await database
               .update(materials)
               .set({ material, revision: revision + 1 })

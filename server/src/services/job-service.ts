@@ -9,7 +9,11 @@ export type JobService = ReturnType<typeof createJobService>;
 export function createJobService(repo: JobRepo) {
   async function get(id: string): Promise<StoredJob> {
     const job = await repo.find(id);
-    if (!job) throw new ProblemError('NOT_FOUND', 'This job is not here; it may have been deleted. Go back to the list of jobs.');
+    if (!job)
+      throw new ProblemError(
+        'NOT_FOUND',
+        'This job is not here; it may have been deleted. Go back to the list of jobs.',
+      );
     return job;
   }
 
@@ -29,7 +33,11 @@ export function createJobService(repo: JobRepo) {
       const written = await repo.replace(id, revision, read.value);
       if (written) return written;
       const current = await get(id);
-      throw new ProblemError('STALE', 'This job was changed in another window or by someone else. Choose which version to keep.', current);
+      throw new ProblemError(
+        'STALE',
+        'This job was changed in another window or by someone else. Choose which version to keep.',
+        current,
+      );
     },
 
     async importFile(text: string): Promise<StoredJob> {

@@ -19,15 +19,27 @@ export function createShopService(repo: ShopRepo) {
     async writeShop(revision: number, shop: Shop): Promise<StoredShop> {
       const written = await repo.replaceShop(revision, shop);
       if (written) return written;
-      throw new ProblemError('STALE', 'The shop settings were changed in another window. Choose which version to keep.', await getShop());
+      throw new ProblemError(
+        'STALE',
+        'The shop settings were changed in another window. Choose which version to keep.',
+        await getShop(),
+      );
     },
     listMaterials: (): Promise<StoredMaterial[]> => repo.listMaterials(),
     async writeMaterial(revision: number, material: Material): Promise<StoredMaterial> {
       const written = await repo.writeMaterial(revision, material);
       if (written) return written;
       const current = await repo.findMaterial(material.id);
-      if (!current) throw new ProblemError('NOT_FOUND', `“${material.name}” is no longer in the library. Add it as a new entry.`);
-      throw new ProblemError('STALE', `“${material.name}” was changed in another window. Choose which version to keep.`, current);
+      if (!current)
+        throw new ProblemError(
+          'NOT_FOUND',
+          `“${material.name}” is no longer in the library. Add it as a new entry.`,
+        );
+      throw new ProblemError(
+        'STALE',
+        `“${material.name}” was changed in another window. Choose which version to keep.`,
+        current,
+      );
     },
   };
 }

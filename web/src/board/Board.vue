@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { boundsOf, type Point } from '@wick/core/geometry/polygon';
+import type { Job } from '@wick/contract/job';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
+import BoardRulers from './BoardRulers.vue';
+import { fitViewport, pathOf, toPlan, toScreen, zoomAt, type Viewport } from './viewport.ts';
+
+/** Plan of the part to scale. Draws paper, rulers and part; stages add what is theirs in the slots, in screen coordinates. */
+const props = defineProps<{ part: Job['part']; lines: Job['lines']; label: string; frozen: boolean }>();
+const emit = defineEmits<{
+  press: [plan: Point, event: PointerEvent];
+  move: [plan: Point, event: PointerEvent];
+  release: [plan: Point, event: PointerEvent];
+  leave: [];
+}>();
+
+const svg = ref<SVGSVGElement | null>(null);
+const size = shallowRef({ width: 800, height: 480 });
+const chosen = shallowRef<Viewport | null>(null);
+const held = shallowRef<Viewport | null>(null);
+const box = computed(() => boundsOf([...props.part.outline, ...props.lines.flatMap((line) => line.points)]));
+// While a gesture runs the plan must not slide away under the hand.
+const fitted = computed(() => fitViewport(box.value, size.value));
+const view = computed(() => chosen.value ?? (props.frozen ? (held.value ?? fitted.value) : fitted.value));
+const partPath = computed(() =>
+  [props.part.outline, ...props.part.holes].map((ring) => pathOf(view.value, ring, true)).join(''),
+);
+let panFrom: { at: Point; view: Viewport } | null = null;
+
+function planOf(event: MouseEvent): Point {
+  const frame = svg.value!.getBoundingClientRect();
+  return toPlan(view.value, { x: event.clientX - frame.left, y: event.clientY - frame.top });
+}
+
+function onDown(event: PointerEvent) {
+  svg.value!.setPointerCapture(event.pointerId);
+  held.value = view.value;
+  if (event.button === 1 || event.altKey)
+    panFrom = { at: { x: event.clientX, y: event.clientY }, view: view.value };
+  else if (event.button === 0) emit('press', planOf(event), event);
+}
+
+function onMove(event: PointerEvent) {
+  if (panFrom) {
+    const { at, view: start } = panFrom;
+    chosen.value = {
+      ...start,
+      left: start.left + event.clientX - at.x,
+      bottom: start.bottom + event.clientY - at.y,
+    };
+  } else emit('move', planOf(event), event);
+}
+
+function onUp(event: PointerEvent) {
+  if (panFrom) panFrom = null;
+  else emit('release', planOf(event), event);
+}
+
+function onWheel(event: WheelEvent) {
+  const frame = svg.value!.getBoundingClientRect();
+  chosen.value = zoomAt(
+    view.value,
+    { x: event.clientX - frame.left, y: event.clientY - frame.top },
+    Math.exp(-event.deltaY * 0.0015),
+  );
+}
+
+const observer = new ResizeObserver(([entry]) => {
+  if (entry && entry.contentRect.width > 0)
+    size.value = { width: entry.contentRect.width, height: entry.contentRect.height };
+});
+onMounted(() => observer.observe(svg.value!));
+onBeforeUnmount(() => observer.disconnect());
+defineExpose({ screenOf: (p: Point) => toScreen(view.value, p) });
+</script>
+
+<template>
+  <div class="board">
+    <svg
+      ref="svg"
+      role="application"
+      :aria-label="label"
+      @pointerdown="onDown"
+      @pointermove="onMove"
+      @pointerup="onUp"
+      @pointerleave="emit('leave')"
+      @wheel.prevent="onWheel"
+    >
+      <defs>
+        <clipPath id="part-clip"><path :d="partPath" clip-rule="evenodd" /></clipPath>
+        <pattern
+          id="gel-hatch"
+          width="7"
+          height="7"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <rect width="7" height="7" fill="#fbfaf6" />
+          <line x1="0" y1="0" x2="0" y2="7" stroke="#b3261e" stroke-width="1.6" opacity="0.55" />
+        </pattern>
+      </defs>
+      <BoardRulers :view="view" :size="size" :box="box" />
+      <path :d="partPath" fill="#fbfaf6" fill-rule="evenodd" />
+      <g clip-path="url(#part-clip)"><slot name="inside" :view="view" /></g>
+      <path :d="partPath" fill="none" stroke="var(--ink)" stroke-width="1.6" />
+      <slot :view="view" />
+    </svg>
+    <button v-if="chosen" class="plain fit" @click="chosen = null">Whole part</button>
+  </div>
+</template>
+
+<style scoped>
+.board {
+  position: relative;
+  flex: 1;
+  min-height: 260px;
+}
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+  user-select: none;
+}
+.fit {
+  position: absolute;
+  right: 8px;
+  bottom: 4px;
+  text-decoration: underline;
+}
+</style>

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { gelTime, type ResinSystem } from '@wick/core/resin/resin-system';
+import { toUnit } from '@wick/core/units/format';
+import { computed } from 'vue';
+import VueApexCharts from 'vue3-apexcharts';
+import { useForecastStore } from '../../state/forecast-store.ts';
+import { useShopStore } from '../../state/shop-store.ts';
+import { colours } from '../../theme.ts';
+
+/** Viscosity from first mix to gel at the chosen temperature, and gel time against temperature with the entered points. */
+const props = defineProps<{ resin: ResinSystem }>();
+const shop = useShopStore();
+const forecast = useForecastStore();
+
+const round = (value: number) => Number(value.toPrecision(4));
+const viscosityUnit = computed(() => shop.unit('viscosity'));
+const temperatureUnit = computed(() => shop.unit('temperature'));
+const viscosity = computed(() => {
+  const clock = forecast.clock!;
+  return Array.from({ length: 61 }, (_, i) => {
+    const time = (clock.gelTime * i) / 60;
+    return {
+      x: round(time / 60),
+      y: round(toUnit(clock.viscosityAt(time), 'viscosity', viscosityUnit.value)),
+    };
+  });
+});
+const gelCurve = computed(() => {
+  const known = props.resin.gelPoints.map((point) => point.temperature);
+  const [from, to] = [Math.min(...known) - 6, Math.max(...known) + 6];
+  return Array.from({ length: 41 }, (_, i) => {
+    const temperature = from + ((to - from) * i) / 40;
+    return {
+      x: round(toUnit(temperature, 'temperature', temperatureUnit.value)),
+      y: round(gelTime(props.resin, temperature) / 60),
+    };
+  });
+});
+const gelPoints = computed(() =>
+  props.resin.gelPoints.map((point) => ({
+    x: round(toUnit(point.temperature, 'temperature', temperatureUnit.value)),
+    y: round(point.time / 60),
+  })),
+);
+
+const line = (x: number, label: string, colour: string) => ({
+  x,
+  borderColor: colour,
+  strokeDashArray: 0,
+  label: {
+    text: label,
+    orientation: 'horizontal',
+    borderColor: 'transparent',
+    style: { background: colours.sheet, color: colour, fontSize: '12px' },
+  },
+});
+const base = (title: string, xTitle: string, yTitle: string) => ({
+  chart: {
+    animations: { enabled: false },
+    toolbar: { show: false },
+    zoom: { enabled: false },
+    fontFamily: 'Atkinson Hyperlegible Next',
+    background: 'transparent',
+  },
+  title: { text: title, style: { fontFamily: 'Barlow Semi Condensed', fontWeight: 600, color: colours.ink } },
+  stroke: { width: 2.5, curve: 'straight' as const },
+  grid: { borderColor: colours.rule },
+  legend: { show: false },
+  tooltip: { shared: false, marker: { show: false } },
+  xaxis: { type: 'numeric' as const, title: { text: xTitle }, decimalsInFloat: 0, tickAmount: 8 },
+  yaxis: { title: { text: yTitle }, min: 0, decimalsInFloat: 0, forceNiceScale: true },
+});
+const viscosityOptions = computed(() => {
+  const { verdict, before } = forecast;
+  const marks = [line(before!.open / 60, 'feed opens', colours.resinInk)];
+  if (verdict && Number.isFinite(verdict.fillTime))
+    marks.push(line(verdict.fillTime / 60, 'last corner', colours.moss));
+  return {
+    ...base('Viscosity from first mix to gel', 'minutes since first mix', viscosityUnit.value),
+    colors: [colours.resin],
+    annotations: { xaxis: marks },
+  };
+});
+const gelOptions = computed(() => ({
+  ...base('Gel time against temperature', temperatureUnit.value, 'minutes'),
+  colors: [colours.ember, colours.ink],
+  markers: { size: [0, 5] },
+  stroke: { width: [2.5, 0] },
+  annotations: {
+    xaxis: [
+      line(toUnit(forecast.run!.temperature, 'temperature', temperatureUnit.value), 'now', colours.tide),
+    ],
+  },
+}));
+</script>
+
+<template>
+  <div class="charts">
+    <VueApexCharts
+      type="line"
+      height="330"
+      :options="viscosityOptions"
+      :series="[{ name: 'viscosity', data: viscosity }]"
+    />
+    <VueApexCharts
+      type="line"
+      height="330"
+      :options="gelOptions"
+      :series="[
+        { name: 'curve', data: gelCurve },
+        { name: 'entered', data: gelPoints },
+      ]"
+    />
+  </div>
+</template>
+
+<style scoped>
+.charts {
+  display: grid;
+  grid-template-columns: 1.3fr 1fr;
+  gap: 16px;
+}
+</style>

@@ -1,0 +1,10 @@
+import type { Component } from 'vue';
+
+export interface Stage {
+  readonly id: string;
+  readonly name: string;
+  readonly question: string;
+  readonly component: Component;
+  /** Set where the stage is not built: what it will answer. */
+  readonly later?: string;
+}

@@ -1,0 +1,60 @@
+import LaminateStage from './laminate/LaminateStage.vue';
+import LaterStage from './later/LaterStage.vue';
+import LinesStage from './lines/LinesStage.vue';
+import PartStage from './part/PartStage.vue';
+import ResinStage from './resin/ResinStage.vue';
+import type { Stage } from './stage.ts';
+
+/** The stages in the order of work; their place is their key, 1 to 8. */
+export const stages: readonly Stage[] = [
+  { id: 'part', name: 'Part', question: 'What is the part, exactly?', component: PartStage },
+  {
+    id: 'laminate',
+    name: 'Laminate',
+    question: 'How thick, how heavy, and how does resin run in it?',
+    component: LaminateStage,
+  },
+  {
+    id: 'stack',
+    name: 'Stack',
+    question: 'Which consumables, cut how large?',
+    component: LaterStage,
+    later:
+      'Peel ply, film, mesh, bag and pleats, with sizes and order. For now the flow mesh and peel ply are chosen under Laminate.',
+  },
+  {
+    id: 'lines',
+    name: 'Lines',
+    question: 'Does the front reach the last corner before the resin gels?',
+    component: LinesStage,
+  },
+  {
+    id: 'resin',
+    name: 'Resin',
+    question: 'How long does the resin stay thin, and how much of it?',
+    component: ResinStage,
+  },
+  {
+    id: 'vacuum',
+    name: 'Vacuum',
+    question: 'Is the bag tight enough?',
+    component: LaterStage,
+    later: 'Pull-down, drop test and leak rate. For now type the vacuum at the vent under Lines.',
+  },
+  {
+    id: 'run',
+    name: 'Run',
+    question: 'What has to be done next, and is the front where it should be?',
+    component: LaterStage,
+    later:
+      'The clock beside the mould, with the front marked as it passes. For now print the forecast and keep a watch at hand.',
+  },
+  {
+    id: 'review',
+    name: 'Review',
+    question: 'What came out, and what changes next time?',
+    component: LaterStage,
+    later:
+      'Weights, thickness and front times against the plan. For now export the job file and keep it with the part.',
+  },
+];

@@ -1,0 +1,164 @@
+import { effectsOf, type Change } from '@wick/core/verdict/changes';
+import { createResinClock } from '@wick/core/resin/resin-clock';
+import { createIsochrones } from '@wick/core/flow/isochrones';
+import type { FlowForecast } from '@wick/core/flow/forecast';
+import { COARSE_NODES, FINE_NODES, summaryOf, verdictOf } from '@wick/contract/assess';
+import { flowRequestOf, missingOf, prelude, runConditionsOf, stackOf } from '@wick/contract/forecast-input';
+import type { Job } from '@wick/contract/job';
+import { defineStore } from 'pinia';
+import { computed, markRaw, ref, shallowRef, watch } from 'vue';
+import { api } from '../api/client.ts';
+import { createFlowRunner } from '../workers/flow-runner.ts';
+import { useJobStore } from './job-store.ts';
+import { useShopStore } from './shop-store.ts';
+
+interface Solved {
+  readonly key: string;
+  readonly flow: FlowForecast;
+  readonly isFine: boolean;
+}
+
+/** Forecast of the open job: a coarse one at once, a fine one when the hand rests. Resin and clock are look-ups in it. */
+export const useForecastStore = defineStore('forecast', () => {
+  const job = useJobStore();
+  const shop = useShopStore();
+  const solved = shallowRef<Solved | null>(null);
+  const flowMessage = ref<string | null>(null);
+  const progress = ref<number | null>(null);
+  const coarse = createFlowRunner();
+  const fine = createFlowRunner();
+
+  const missing = computed(() => (job.document ? missingOf(job.document) : []));
+  const request = computed(() => {
+    if (!job.document || missing.value.some((item) => item.stage !== 'resin')) return null;
+    try {
+      return { ok: true as const, value: flowRequestOf(job.document, shop.shop, COARSE_NODES) };
+    } catch (error) {
+      return { ok: false as const, message: (error as Error).message };
+    }
+  });
+  const key = computed(() => (request.value?.ok ? JSON.stringify(request.value.value) : null));
+
+  async function solve(wanted: string, isFine: boolean) {
+    const current = request.value;
+    if (!current?.ok) return;
+    const runner = isFine ? fine : coarse;
+    if (isFine) progress.value = 0;
+    const answer = await runner.run(
+      { ...current.value, nodeCount: isFine ? FINE_NODES : COARSE_NODES },
+      (fraction) => {
+        if (isFine) progress.value = fraction;
+      },
+    );
+    if (isFine) progress.value = null;
+    if (!answer || key.value === null) return;
+    const isLate = wanted !== key.value;
+    if (isLate && (isFine || !job.isGesturing)) return;
+    if (!isFine && solved.value?.key === wanted && solved.value.isFine) return;
+    flowMessage.value = answer.ok ? null : answer.message;
+    solved.value = answer.ok ? { key: wanted, flow: markRaw(answer.forecast), isFine } : null;
+  }
+
+  // The two runs are effects on workers, not values: this is the one place that starts them.
+  watch(
+    [key, () => job.isGesturing],
+    ([wanted, isGesturing]) => {
+      fine.cancel();
+      progress.value = null;
+      if (wanted === null) {
+        solved.value = null;
+        flowMessage.value = request.value && !request.value.ok ? request.value.message : null;
+        return;
+      }
+      if (solved.value?.key === wanted && solved.value.isFine) return;
+      if (solved.value?.key !== wanted) void solve(wanted, false);
+      if (!isGesturing) void solve(wanted, true);
+    },
+    { immediate: true },
+  );
+
+  const flow = computed(() => solved.value?.flow ?? null);
+  const isochrones = computed(() => flow.value && createIsochrones(flow.value.mesh, flow.value.arrival));
+  const run = computed(() => job.document && runConditionsOf(job.document, shop.shop));
+  const resin = computed(() => {
+    if (!run.value) return null;
+    try {
+      return { ok: true as const, clock: createResinClock(run.value.resin, run.value.temperature) };
+    } catch (error) {
+      return { ok: false as const, message: (error as Error).message };
+    }
+  });
+  const clock = computed(() => (resin.value?.ok ? resin.value.clock : null));
+  const verdict = computed(() =>
+    flow.value && job.document && clock.value ? verdictOf(job.document, shop.shop, flow.value) : null,
+  );
+  const before = computed(() => (job.document ? prelude(job.document) : null));
+  const message = computed(
+    () =>
+      missing.value[0]?.message ??
+      flowMessage.value ??
+      (resin.value && !resin.value.ok ? resin.value.message : null),
+  );
+
+  /** Seconds since first mix at which a fluidity time is used up; Infinity past gel. */
+  const timeOf = (fluidity: number) =>
+    clock.value?.timeAtFluidity({ from: run.value!.openTime, fluidity }) ?? NaN;
+  const fluidityAt = (time: number) =>
+    clock.value
+      ? clock.value.fluidity({ from: run.value!.openTime, to: Math.max(time, run.value!.openTime) })
+      : NaN;
+
+  const effects = computed(() =>
+    flow.value?.isFilled && run.value && job.document && clock.value
+      ? effectsOf(flow.value, run.value, changesFor(job.document))
+      : [],
+  );
+
+  function changesFor(document: Job): Change[] {
+    const temperature = run.value!.temperature;
+    const now = stackOf(document, shop.shop);
+    const speed = (stack: typeof now) =>
+      (stack.transmissibility.xx + stack.transmissibility.yy) / stack.storage;
+    const meshes = shop.ofKind('flowMesh').filter((mesh) => mesh.id !== document.laminate.flowMeshId);
+    const resins = shop.ofKind('resin').filter((resin) => resin.id !== document.resin.materialId);
+    return [
+      { label: 'Resin and workshop 3 °C warmer', run: { temperature: temperature + 3 } },
+      { label: 'Resin and workshop 3 °C cooler', run: { temperature: temperature - 3 } },
+      ...meshes.map((mesh) => {
+        const other = stackOf(
+          {
+            ...document,
+            materials: [...document.materials, mesh],
+            laminate: { ...document.laminate, flowMeshId: mesh.id },
+          },
+          shop.shop,
+        );
+        return { label: `${mesh.name} instead`, flowFactor: speed(now) / speed(other) };
+      }),
+      ...resins.map((resin) => ({ label: `${resin.name} instead`, run: { resin } })),
+    ];
+  }
+
+  // The list of jobs shows the last fine verdict of the saved revision.
+  watch([verdict, () => job.saveState, () => solved.value?.isFine], ([judged, saveState, isFine]) => {
+    if (judged && isFine && saveState === 'saved' && job.id)
+      void api.writeVerdict(job.id, summaryOf(judged, job.revision)).catch(() => undefined);
+  });
+
+  return {
+    solved,
+    flow,
+    isochrones,
+    run,
+    clock,
+    verdict,
+    before,
+    missing,
+    message,
+    progress,
+    effects,
+    timeOf,
+    fluidityAt,
+    cancel: () => fine.cancel(),
+  };
+});

@@ -1,0 +1,46 @@
+/** The colours of the program; the same names stand as CSS variables in styles.css. */
+export const colours = {
+  paper: '#F6F3EC',
+  sheet: '#FBFAF6',
+  ink: '#1E2A2F',
+  quiet: '#5C666A',
+  rule: '#D9D3C5',
+  resin: '#C77700',
+  resinInk: '#8F5400',
+  ember: '#B3261E',
+  moss: '#3F6B4F',
+  tide: '#1F6F78',
+} as const;
+
+export const antTheme = {
+  token: {
+    colorPrimary: colours.resinInk,
+    colorLink: colours.tide,
+    colorText: colours.ink,
+    colorTextSecondary: colours.quiet,
+    colorBgBase: colours.sheet,
+    colorBgContainer: colours.sheet,
+    colorBgLayout: colours.paper,
+    colorBorder: '#BDB6A6',
+    colorBorderSecondary: colours.rule,
+    colorError: colours.ember,
+    colorSuccess: colours.moss,
+    colorInfo: colours.tide,
+    borderRadius: 3,
+    fontFamily: '"Atkinson Hyperlegible Next", sans-serif',
+    fontSize: 14,
+    controlHeight: 32,
+  },
+};
+
+/** Front colours from early to late; each step is darker than the one before, so it survives greyscale. */
+const STRAW: [number, number, number] = [247, 234, 200];
+const AMBER: [number, number, number] = [212, 146, 56];
+const DARK: [number, number, number] = [64, 33, 20];
+
+export function resinColour(share: number): string {
+  const s = Math.max(0, Math.min(1, share));
+  const [a, b, t] = s < 0.5 ? [STRAW, AMBER, s * 2] : [AMBER, DARK, s * 2 - 1];
+  const mixed = a.map((v, i) => Math.round(v + (b[i]! - v) * t));
+  return `rgb(${mixed.join(' ')})`;
+}

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { formatQuantity } from '@wick/core/units/format';
+import { parseQuantity } from '@wick/core/units/parse';
+import type { QuantityName } from '@wick/core/units/quantities';
+import { Input } from 'ant-design-vue';
+import { computed, ref, useId } from 'vue';
+import { useShopStore } from '../state/shop-store.ts';
+
+/** The one place where a quantity is typed: any unit it is known by, shown in the shop's choice. */
+const props = defineProps<{
+  modelValue: number | null;
+  quantity: QuantityName;
+  label: string;
+  /** Value taken while the field is empty; shown with a dotted line. An empty field is allowed only with it or `optional`. */
+  assumed?: number;
+  optional?: boolean;
+  hideLabel?: boolean;
+  /** Further check of the SI value; returns a sentence when it is refused. */
+  refuse?: (value: number) => string | null;
+  /** Unit to show instead of the shop's. */
+  unit?: string;
+}>();
+const emit = defineEmits<{ 'update:modelValue': [value: number | null] }>();
+
+const shop = useShopStore();
+const id = useId();
+const typed = ref<string | null>(null);
+const message = ref<string | null>(null);
+const unit = computed(() => props.unit ?? shop.unit(props.quantity));
+const shown = computed(() =>
+  props.modelValue === null ? '' : formatQuantity(props.modelValue, props.quantity, unit.value),
+);
+const placeholder = computed(() =>
+  props.assumed === undefined ? '' : formatQuantity(props.assumed, props.quantity, unit.value),
+);
+const isAssumed = computed(() => props.modelValue === null && props.assumed !== undefined);
+
+function accept() {
+  const text = typed.value;
+  if (text === null) return;
+  if (text.trim() === '' && (props.optional || props.assumed !== undefined)) return done(null);
+  // What is shown is rounded; leaving it untouched must not round the value.
+  if (text === shown.value) return cancel();
+  const parsed = parseQuantity(text, props.quantity, { unit: unit.value, ambientPressure: shop.ambient });
+  message.value = parsed.ok ? (props.refuse?.(parsed.value) ?? null) : parsed.message;
+  if (parsed.ok && message.value === null) done(parsed.value);
+}
+
+function done(value: number | null) {
+  cancel();
+  if (value !== props.modelValue) emit('update:modelValue', value);
+}
+
+function cancel() {
+  typed.value = null;
+  message.value = null;
+}
+</script>
+
+<template>
+  <div class="quantity">
+    <label :for="id" :class="{ away: hideLabel }">{{ label }}</label>
+    <Input
+      :id="id"
+      :class="['number', { assumed: isAssumed }]"
+      :value="typed ?? shown"
+      :placeholder="placeholder"
+      :status="message ? 'error' : ''"
+      :aria-describedby="message ? `${id}-message` : undefined"
+      :aria-invalid="message !== null"
+      autocomplete="off"
+      @update:value="typed = $event"
+      @press-enter="accept"
+      @blur="accept"
+      @keydown.esc="cancel"
+    />
+    <p v-if="message" :id="`${id}-message`" class="ember" role="alert">{{ message }}</p>
+  </div>
+</template>
+
+<style scoped>
+.quantity {
+  min-width: 0;
+}
+label {
+  display: block;
+  font-size: 12px;
+  color: var(--quiet);
+}
+.away {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+}
+.assumed {
+  border-bottom: 2px dotted var(--resin);
+}
+p {
+  margin: 2px 0 4px;
+  font-size: 12px;
+  line-height: 1.3;
+}
+</style>
