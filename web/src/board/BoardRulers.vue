@@ -24,7 +24,7 @@ const corners = computed(
   () =>
     [
       toPlan(props.view, { x: 26, y: props.size.height - 8 }),
-      toPlan(props.view, { x: props.size.width - 30, y: 26 }),
+      toPlan(props.view, { x: props.size.width - 16, y: 26 }),
     ] as const,
 );
 const across = computed(() => ticks(corners.value[0].x, corners.value[1].x, props.size.width));
@@ -39,7 +39,7 @@ const yOf = (y: number) => toScreen(props.view, { x: 0, y }).y;
       <line y1="16" y2="22" />
       <text y="12" text-anchor="middle">{{ tick.label }}</text>
     </g>
-    <text :x="size.width - 4" y="12" text-anchor="end">{{ unit }}</text>
+    <text x="0" y="12">{{ unit }}</text>
     <g v-for="tick in up" :key="`y${tick.at}`" :transform="`translate(0 ${yOf(tick.at)})`">
       <line x1="0" x2="6" />
       <text x="9" y="4">{{ tick.label }}</text>

@@ -1,34 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useForecastStore } from '../state/forecast-store.ts';
-import { bandsOf } from './bands.ts';
-import { pathOf, pathOfRings, toScreen, type Viewport } from './viewport.ts';
+import type { Band } from './bands.ts';
+import { pathOf, pathOfRings, type Viewport } from './viewport.ts';
 import { useJobStore } from '../state/job-store.ts';
 
 /** The front as bands of equal time, past-gel and dry areas, and the front at the scrubbed minute. */
-const props = defineProps<{ view: Viewport; minute: number | null }>();
+const props = defineProps<{ view: Viewport; minute: number | null; bands: readonly Band[] }>();
 const forecast = useForecastStore();
 const job = useJobStore();
 
-const endTime = computed(() => {
-  const { verdict, clock, flow } = forecast;
-  if (!clock || !flow) return NaN;
-  if (verdict && Number.isFinite(verdict.fillTime)) return verdict.fillTime;
-  const last = forecast.timeOf(flow.fillTime);
-  return Number.isFinite(last) ? last : clock.gelTime;
-});
-const bands = computed(() =>
-  forecast.flow && forecast.isochrones && forecast.run && Number.isFinite(endTime.value)
-    ? bandsOf({
-        flow: forecast.flow,
-        isochrones: forecast.isochrones,
-        openTime: forecast.run.openTime,
-        endTime: endTime.value,
-        fluidityAt: forecast.fluidityAt,
-      })
-    : [],
-);
-const labels = computed(() => bands.value.filter((band) => band.labelAt));
 /** Everything not wet at the scrubbed minute, faded. */
 const ahead = computed(() => {
   if (props.minute === null || !forecast.isochrones || !job.document) return null;
@@ -57,31 +38,5 @@ const neverWet = computed(() => forecast.flow !== null && (forecast.verdict?.fil
       <path :d="ahead.shade" fill="#fbfaf6" fill-rule="evenodd" opacity="0.78" />
       <path :d="ahead.front" fill="none" stroke="var(--ink)" stroke-width="2" />
     </template>
-    <text
-      v-for="band in labels"
-      :key="`label${band.until}`"
-      :x="toScreen(view, band.labelAt!).x"
-      :y="toScreen(view, band.labelAt!).y + 5"
-      class="minutes"
-      :class="{ dark: band.isDark }"
-    >
-      {{ band.label }}
-    </text>
   </g>
 </template>
-
-<style scoped>
-.minutes {
-  font: 600 15px var(--display);
-  text-anchor: middle;
-  fill: var(--ink);
-  paint-order: stroke;
-  stroke: #fbf3dd;
-  stroke-width: 3px;
-  pointer-events: none;
-}
-.minutes.dark {
-  fill: #fbf3dd;
-  stroke: #3a2013;
-}
-</style>

@@ -7,7 +7,7 @@ export interface Viewport {
   readonly bottom: number;
 }
 
-export function fitViewport(box: Bounds, size: { width: number; height: number }, margin = 56): Viewport {
+export function fitViewport(box: Bounds, size: { width: number; height: number }, margin = 42): Viewport {
   const width = Math.max(box.maxX - box.minX, 1e-3);
   const height = Math.max(box.maxY - box.minY, 1e-3);
   const scale = Math.max(

@@ -34,7 +34,10 @@ const LETTER = 6.2;
 export function placeLabels(marks: readonly FuseMark[], xOf: (time: number) => number): PlacedMark[] {
   const placed: (PlacedMark & { from: number; to: number })[] = [];
   const important = marks.filter((mark) => mark.kind !== 'step').reverse();
-  const steps = marks.filter((mark) => mark.kind === 'step');
+  const steps = [
+    ...marks.filter((mark) => mark.label.startsWith('open ')),
+    ...marks.filter((mark) => mark.kind === 'step' && !mark.label.startsWith('open ')),
+  ];
   for (const mark of [...important, ...steps]) {
     const width = Math.max(30, mark.label.length * LETTER);
     const x = xOf(mark.time);

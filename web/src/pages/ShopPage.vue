@@ -29,7 +29,7 @@ const refuseAmbient = (value: number) =>
     <h1>Where is the shop, and how does it read its gauges?</h1>
     <p v-if="shop.problem" class="ember" role="alert">{{ shop.problem }}</p>
     <section class="fields">
-      <label>
+      <label class="plain-label">
         <span class="quiet">Name</span>
         <Input
           :value="shop.shop.name"
@@ -95,6 +95,7 @@ main {
   gap: 14px;
   margin: 14px 0;
 }
+.plain-label,
 .units label {
   display: flex;
   flex-direction: column;

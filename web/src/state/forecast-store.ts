@@ -1,4 +1,4 @@
-import { effectsOf, type Change } from '@wick/core/verdict/changes';
+import { effectsOf, type Change, type ChangeEffect } from '@wick/core/verdict/changes';
 import { createResinClock } from '@wick/core/resin/resin-clock';
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import type { FlowForecast } from '@wick/core/flow/forecast';
@@ -17,6 +17,8 @@ interface Solved {
   readonly flow: FlowForecast;
   readonly isFine: boolean;
 }
+
+const AS_IT_IS = 'as it is';
 
 /** Forecast of the open job: a coarse one at once, a fine one when the hand rests. Resin and clock are look-ups in it. */
 export const useForecastStore = defineStore('forecast', () => {
@@ -110,9 +112,16 @@ export const useForecastStore = defineStore('forecast', () => {
 
   const effects = computed(() =>
     flow.value?.isFilled && run.value && job.document && clock.value
-      ? effectsOf(flow.value, run.value, changesFor(job.document))
+      ? helpful(effectsOf(flow.value, run.value, changesFor(job.document)))
       : [],
   );
+
+  /** Only what is better than leaving things as they are. */
+  const helpful = (list: ChangeEffect[]) =>
+    list.slice(
+      0,
+      list.findIndex((effect) => effect.label === AS_IT_IS),
+    );
 
   function changesFor(document: Job): Change[] {
     const temperature = run.value!.temperature;
@@ -122,6 +131,7 @@ export const useForecastStore = defineStore('forecast', () => {
     const meshes = shop.ofKind('flowMesh').filter((mesh) => mesh.id !== document.laminate.flowMeshId);
     const resins = shop.ofKind('resin').filter((resin) => resin.id !== document.resin.materialId);
     return [
+      { label: AS_IT_IS },
       { label: 'Resin and workshop 3 °C warmer', run: { temperature: temperature + 3 } },
       { label: 'Resin and workshop 3 °C cooler', run: { temperature: temperature - 3 } },
       ...meshes.map((mesh) => {

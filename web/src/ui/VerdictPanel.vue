@@ -19,9 +19,10 @@ const driverWords = {
   temperature: 'the temperature',
 };
 const fills = computed(() => forecast.verdict !== null && Number.isFinite(forecast.verdict.fillTime));
-const tone = computed(() =>
-  ['comfortable', 'tight'].includes(forecast.verdict?.band ?? '') ? 'moss' : 'ember',
-);
+const tone = computed(() => {
+  const band = forecast.verdict?.band;
+  return band === 'comfortable' ? 'moss' : band === 'tight' ? 'amber' : 'ember';
+});
 const minutes = (time: number) => Math.round(time / 60);
 const effects = computed(() => forecast.effects.slice(0, 4));
 const effectWords = ({ fillTime, gelTime }: { fillTime: number; gelTime: number }) =>
@@ -96,6 +97,9 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
 .sentence {
   font: 600 15px/1.35 var(--display);
   margin: 8px 0;
+}
+.amber {
+  color: var(--resin-ink);
 }
 .small {
   font-size: 12px;

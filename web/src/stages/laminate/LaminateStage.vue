@@ -78,12 +78,10 @@ const refuseFraction = (value: number) =>
                 job.apply(
                   withPlies([
                     ...laminate.plies,
-                    ...[...laminate.plies]
-                      .reverse()
-                      .map((ply, i) => ({
-                        ...ply,
-                        id: `mirror-${laminate.plies.length + i}-${Date.now() % 1e6}`,
-                      })),
+                    ...[...laminate.plies].reverse().map((ply, i) => ({
+                      ...ply,
+                      id: `mirror-${laminate.plies.length + i}-${Date.now() % 1e6}`,
+                    })),
                   ]),
                 )
               "

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { lineLength } from '@wick/core/geometry/polygon';
 import { formatClock } from '@wick/core/units/format';
-import { ventPressureOf } from '@wick/contract/forecast-input';
 import type { JobLine } from '@wick/contract/job';
 import { Button, Select } from 'ant-design-vue';
 import { moveLinePoint, removeLine, updateLine } from '../../state/job-edits.ts';
@@ -19,11 +18,11 @@ const forecast = useForecastStore();
 const behaviour = {
   feed: [
     { value: 'atStart', label: 'opens at the start' },
-    { value: 'whenReached', label: 'opens when the front has passed it' },
+    { value: 'whenReached', label: 'opens as the front passes' },
   ],
   vent: [
     { value: 'open', label: 'stays open' },
-    { value: 'clamp', label: 'is clamped when resin reaches it' },
+    { value: 'clamp', label: 'clamped once resin is there' },
   ],
 };
 const valueOf = (line: JobLine) =>
@@ -47,8 +46,6 @@ function when(line: JobLine): string {
 }
 /** Typed positions for lines of one or two points; longer ones are moved on the board. */
 const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
-const refuseVacuum = (value: number) =>
-  value < shop.ambient ? null : `The air outside has only ${shop.show(shop.ambient, 'absolutePressure')}.`;
 </script>
 
 <template>
@@ -117,35 +114,24 @@ const refuseVacuum = (value: number) =>
         </tr>
       </tbody>
     </table>
-    <div class="vacuum">
-      <QuantityInput
-        label="Vacuum at the vents"
-        quantity="absolutePressure"
-        :model-value="job.document!.vacuum.ventPressure"
-        :assumed="ventPressureOf({ ...job.document!, vacuum: { ventPressure: null } })"
-        :refuse="refuseVacuum"
-        @update:model-value="job.apply((document) => ({ ...document, vacuum: { ventPressure: $event } }))"
-      />
-      <p class="quiet">
-        absolute; a gauge reading such as “26 inHg” is read as vacuum below the
-        {{ shop.show(shop.ambient, 'absolutePressure') }} outside
-      </p>
-    </div>
   </div>
 </template>
 
 <style scoped>
 .list {
-  max-height: 220px;
+  max-height: 172px;
   overflow: auto;
   flex: none;
 }
 td {
   vertical-align: middle !important;
 }
+.pair :deep(input) {
+  padding: 1px 7px;
+}
 .pair {
   display: grid;
-  grid-template-columns: 84px 84px;
+  grid-template-columns: 80px 80px;
   gap: 4px;
 }
 .choice {
@@ -159,15 +145,5 @@ td {
 }
 .selected td {
   background: #f2e4c4;
-}
-.vacuum {
-  display: grid;
-  grid-template-columns: 150px 1fr;
-  gap: 12px;
-  align-items: end;
-  padding: 6px 0;
-}
-.vacuum p {
-  margin: 0 0 6px;
 }
 </style>

@@ -4,7 +4,9 @@ import type { Point } from '@wick/core/geometry/polygon';
 import { formatClock } from '@wick/core/units/format';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import Board from '../../board/Board.vue';
+import BandLabels from '../../board/BandLabels.vue';
 import FrontBands from '../../board/FrontBands.vue';
+import { useBands } from '../../board/use-bands.ts';
 import { pathOf, toScreen } from '../../board/viewport.ts';
 import { isTyping } from '../../pages/shortcuts.ts';
 import { useForecastStore } from '../../state/forecast-store.ts';
@@ -14,6 +16,7 @@ import VerdictPanel from '../../ui/VerdictPanel.vue';
 import type { Stage } from '../stage.ts';
 import LineFigure from './LineFigure.vue';
 import LineTable from './LineTable.vue';
+import VentVacuum from './VentVacuum.vue';
 import { useLineGestures } from './line-gestures.ts';
 
 defineProps<{ stage: Stage; minute: number | null }>();
@@ -22,6 +25,7 @@ const shop = useShopStore();
 const forecast = useForecastStore();
 const selected = ref<string | null>(null);
 const hover = ref<Point | null>(null);
+const bands = useBands();
 const { tool, draft, press, move, release, abandon, nudge } = useLineGestures(selected);
 
 const tools = [
@@ -80,8 +84,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
         @release="release"
         @leave="hover = null"
       >
-        <template #inside="{ view }"><FrontBands :view="view" :minute="minute" /></template>
+        <template #inside="{ view }"><FrontBands :view="view" :minute="minute" :bands="bands" /></template>
         <template #default="{ view }">
+          <BandLabels :view="view" :bands="bands" />
           <g
             v-for="(region, i) in regions"
             :key="`dry${i}`"
@@ -102,15 +107,18 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           <path v-if="draft" :d="pathOf(view, draft, false)" :class="['draft', tool]" />
         </template>
       </Board>
-      <p class="quiet status" role="status">
-        <template v-if="hovered"
-          >{{ hovered.place }}: <b class="number">{{ hovered.text }}</b></template
-        >
-        <template v-else-if="tool === 'select'"
-          >Drag a line or its ends; point anywhere to read when the front is there.</template
-        >
-        <template v-else>Drag to draw a {{ tool }} line, or click for a {{ tool }} point.</template>
-      </p>
+      <div class="foot">
+        <p class="quiet status" role="status">
+          <template v-if="hovered"
+            >{{ hovered.place }}: <b class="number">{{ hovered.text }}</b></template
+          >
+          <template v-else-if="tool === 'select'"
+            >Drag a line or its ends; point anywhere to read when the front is there.</template
+          >
+          <template v-else>Drag to draw a {{ tool }} line, or click for a {{ tool }} point.</template>
+        </p>
+        <VentVacuum />
+      </div>
       <LineTable :lines="lines" :selected="selected" @select="selected = $event" />
     </section>
     <aside class="answer"><VerdictPanel /></aside>
@@ -137,8 +145,15 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 .vent {
   cursor: crosshair;
 }
+.foot {
+  display: flex;
+  justify-content: space-between;
+  align-items: end;
+  gap: 16px;
+  padding-bottom: 6px;
+}
 .status {
-  margin: 2px 0 4px;
+  margin: 0;
   min-height: 20px;
 }
 .draft {

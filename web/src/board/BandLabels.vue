@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Band } from './bands.ts';
+import { toScreen, type Viewport } from './viewport.ts';
+
+/** Minutes written on the bands; where bands crowd, the later label gives way. */
+const props = defineProps<{ view: Viewport; bands: readonly Band[] }>();
+const ROOM = { x: 30, y: 18 };
+
+const labels = computed(() => {
+  const placed: { x: number; y: number; band: Band }[] = [];
+  for (const band of [...props.bands].reverse().slice(0, -1)) {
+    if (!band.labelAt) continue;
+    const { x, y } = toScreen(props.view, band.labelAt);
+    if (placed.every((other) => Math.abs(other.x - x) > ROOM.x || Math.abs(other.y - y) > ROOM.y))
+      placed.push({ x, y, band });
+  }
+  return placed;
+});
+</script>
+
+<template>
+  <text v-for="{ x, y, band } in labels" :key="band.until" :x="x" :y="y + 5" :class="{ dark: band.isDark }">{{
+    band.label
+  }}</text>
+</template>
+
+<style scoped>
+text {
+  font: 600 15px var(--display);
+  text-anchor: middle;
+  fill: var(--ink);
+  paint-order: stroke;
+  stroke: #fbf3dd;
+  stroke-width: 3px;
+  pointer-events: none;
+}
+.dark {
+  fill: #fbf3dd;
+  stroke: #3a2013;
+}
+</style>
