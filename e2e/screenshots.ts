@@ -13,7 +13,8 @@ page.on('console', (message) => message.type() === 'error' && console.error('con
 
 const shot = (name: string) => page.screenshot({ path: `${target}/${name}.png` });
 /** Waits for the fine forecast. */
-const settled = (on: Page) => on.getByText(/^(refining|quick forecast)/).waitFor({ state: 'detached', timeout: 60_000 });
+const settled = (on: Page) =>
+  on.getByText(/refining|quick forecast/).waitFor({ state: 'detached', timeout: 60_000 });
 
 await page.goto(server.url);
 await page.getByRole('link', { name: 'Dome gore 7' }).waitFor();
@@ -39,7 +40,10 @@ await page.getByLabel('Feed 3, from along').press('Enter');
 await page.getByLabel('Feed 3, to along').fill('2.2 m');
 await page.getByLabel('Feed 3, to along').press('Enter');
 await page.waitForTimeout(500);
-await page.getByText(/Tight|Comfortable/).first().waitFor({ timeout: 60_000 });
+await page
+  .getByText(/Tight|Comfortable/)
+  .first()
+  .waitFor({ timeout: 60_000 });
 await page.waitForTimeout(1000);
 await settled(page);
 await shot('lines-mended');

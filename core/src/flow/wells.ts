@@ -7,11 +7,17 @@ export interface Well {
   readonly radius: number;
 }
 
+interface Branch {
+  readonly node: number;
+  readonly conductance: number;
+}
+
 /**
- * Appends a node for each well, joined to its mesh node by the resistance of the radial flow that the mesh is too coarse
- * to show: k = angle T / ln(re / radius), re the radius at which the mesh carries the pressure of its node.
- * @returns the network with wells.length more nodes, in order; a well wider than re joins almost freely
- * Source: Peaceman 1978 (SPE Journal 18:183), re from this mesh's own conductances. Checked by fill.test.ts.
+ * Appends a node for each well, joined to the mesh by the resistance of the radial flow that the mesh is too coarse to
+ * show: k = angle T / ln(re / radius), re the radius at which the mesh carries the pressure of the joined nodes. Where
+ * the well is wider than one node's re, rings of neighbours are joined too.
+ * @returns the network with wells.length more nodes, in order
+ * Source: Peaceman 1978 (SPE Journal 18:183), re from this mesh's own conductances. Checked by forecast.test.ts.
  */
 export function addWells(
   network: FlowNetwork,
@@ -20,31 +26,24 @@ export function addWells(
   wells: readonly Well[],
 ): FlowNetwork {
   const { nodeCount } = network;
-  const branches = wells.map((well) => ({
-    node: well.node,
-    conductance: wellConductance(network, mesh, sheet, well),
-  }));
-  const extra = (i: number) =>
-    branches.flatMap((branch, w) =>
-      branch.node === i ? [{ column: nodeCount + w, value: branch.conductance }] : [],
-    );
+  const branches = wells.map((well) => wellBranches(network, mesh, sheet, well));
   const rowStart = [0];
   const columns: number[] = [];
   const values: number[] = [];
+  const push = (column: number, value: number) => {
+    columns.push(column);
+    values.push(value);
+  };
   for (let i = 0; i < nodeCount; i++) {
-    for (let e = network.rowStart[i]; e < network.rowStart[i + 1]; e++) {
-      columns.push(network.columns[e]);
-      values.push(network.conductance[e]);
-    }
-    for (const { column, value } of extra(i)) {
-      columns.push(column);
-      values.push(value);
-    }
+    for (let e = network.rowStart[i]; e < network.rowStart[i + 1]; e++)
+      push(network.columns[e], network.conductance[e]);
+    branches.forEach((list, w) =>
+      list.forEach(({ node, conductance }) => node === i && push(nodeCount + w, conductance)),
+    );
     rowStart.push(columns.length);
   }
-  for (const branch of branches) {
-    columns.push(branch.node);
-    values.push(branch.conductance);
+  for (const list of branches) {
+    for (const { node, conductance } of [...list].sort((a, b) => a.node - b.node)) push(node, conductance);
     rowStart.push(columns.length);
   }
   const storage = new Float64Array(nodeCount + wells.length);
@@ -59,36 +58,72 @@ export function addWells(
   };
 }
 
-function wellConductance(
+function wellBranches(
   network: FlowNetwork,
-  { positions, triangles }: Mesh,
+  mesh: Mesh,
   sheet: SheetProperties,
   { node, radius }: Well,
-): number {
+): Branch[] {
+  const { angle, meanFlow } = flowAround(mesh, sheet, node);
+  const block = new Set([node]);
+  for (;;) {
+    const rim = outwardOf(network, mesh, block, node);
+    const total = rim.reduce((sum, { conductance }) => sum + conductance, 0);
+    const equivalent =
+      (rim.reduce((sum, { conductance, logDistance }) => sum + conductance * logDistance, 0) -
+        angle * meanFlow) /
+      total;
+    const resistance = equivalent - Math.log(radius);
+    if (resistance > ENOUGH || block.size > LARGEST_BLOCK) {
+      const share = (angle * meanFlow) / Math.max(resistance, ENOUGH) / total;
+      return rim.map(({ from, conductance }) => ({ node: from, conductance: conductance * share }));
+    }
+    for (const { neighbours } of rim) for (const j of neighbours) block.add(j);
+  }
+}
+
+/** Logarithm of re over radius that leaves the branch a resistance of its own. */
+const ENOUGH = 0.15;
+const LARGEST_BLOCK = 2000;
+
+/** For each node of the block that has neighbours outside it: its conductance to them, and their mean log distance. */
+function outwardOf(network: FlowNetwork, { positions }: Mesh, block: Set<number>, centre: number) {
+  return [...block].flatMap((from) => {
+    const neighbours: number[] = [];
+    let [conductance, weighted] = [0, 0];
+    for (let e = network.rowStart[from]; e < network.rowStart[from + 1]; e++) {
+      const j = network.columns[e];
+      if (block.has(j)) continue;
+      neighbours.push(j);
+      conductance += network.conductance[e];
+      const distance = Math.hypot(
+        positions[3 * j] - positions[3 * centre],
+        positions[3 * j + 1] - positions[3 * centre + 1],
+      );
+      weighted += network.conductance[e] * Math.log(distance);
+    }
+    return conductance > 0 ? [{ from, neighbours, conductance, logDistance: weighted / conductance }] : [];
+  });
+}
+
+/** Angle of laminate around a node (less than a full turn on an edge), and the mean transmissibility in it. */
+function flowAround({ positions, triangles }: Mesh, sheet: SheetProperties, node: number) {
   let angle = 0;
-  let sheetFlow = 0;
+  let flow = 0;
   for (let t = 0; t < triangles.length / 3; t++) {
     const corner = [0, 1, 2].find((k) => triangles[3 * t + k] === node);
     if (corner === undefined) continue;
-    const [b, c] = [3 * triangles[3 * t + ((corner + 1) % 3)], 3 * triangles[3 * t + ((corner + 2) % 3)]];
-    const toB = Math.atan2(positions[b + 1] - positions[3 * node + 1], positions[b] - positions[3 * node]);
-    const toC = Math.atan2(positions[c + 1] - positions[3 * node + 1], positions[c] - positions[3 * node]);
-    const own = (toC - toB + 2 * Math.PI) % (2 * Math.PI);
+    const towards = (k: number) => {
+      const other = 3 * triangles[3 * t + ((corner + k) % 3)];
+      return Math.atan2(
+        positions[other + 1] - positions[3 * node + 1],
+        positions[other] - positions[3 * node],
+      );
+    };
+    const own = (towards(2) - towards(1) + 2 * Math.PI) % (2 * Math.PI);
     const [xx, yy, xy] = sheet.transmissibility.subarray(3 * t, 3 * t + 3);
     angle += own;
-    sheetFlow += own * Math.sqrt(xx * yy - xy * xy);
+    flow += own * Math.sqrt(xx * yy - xy * xy);
   }
-  const meanFlow = sheetFlow / angle;
-  let [weighted, sum] = [0, 0];
-  for (let e = network.rowStart[node]; e < network.rowStart[node + 1]; e++) {
-    const j = network.columns[e];
-    const distance = Math.hypot(
-      positions[3 * j] - positions[3 * node],
-      positions[3 * j + 1] - positions[3 * node + 1],
-    );
-    weighted += network.conductance[e] * Math.log(distance);
-    sum += network.conductance[e];
-  }
-  const equivalent = (weighted - angle * meanFlow) / sum;
-  return sheetFlow / Math.max(equivalent - Math.log(radius), 0.05);
+  return { angle, meanFlow: flow / angle };
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Job } from '@wick/contract/job';
 import { Button, Modal } from 'ant-design-vue';
+import isEqual from 'fast-deep-equal';
 import { computed } from 'vue';
 import { useJobStore } from '../state/job-store.ts';
 
@@ -17,9 +18,7 @@ const sections: { key: keyof Job; name: string }[] = [
 const differing = computed(() => {
   const [mine, theirs] = [job.document, job.conflict?.document];
   if (!mine || !theirs) return [];
-  return sections
-    .filter(({ key }) => JSON.stringify(mine[key]) !== JSON.stringify(theirs[key]))
-    .map(({ name }) => name);
+  return sections.filter(({ key }) => !isEqual(mine[key], theirs[key])).map(({ name }) => name);
 });
 const when = computed(() => (job.conflict ? new Date(job.conflict.changedAt).toLocaleTimeString() : ''));
 </script>

@@ -41,6 +41,9 @@ const addOns = [
   ['peelPlyId', 'peelPly', 'Peel ply', 'no peel ply'],
 ] as const;
 
+/** Keeps the picker empty after each choice; undefined would let it remember the last one and ignore a second click on it. */
+const nothingChosen = null as unknown as undefined;
+
 function add(id: string) {
   const fabric = choices('fabric').find((item) => item.id === id);
   if (fabric) job.apply(withPly(fabric, laminate.value.plies.at(-1)?.angle ?? 0));
@@ -65,7 +68,7 @@ const refuseFraction = (value: number) =>
           />
           <div class="tools add">
             <Select
-              :value="undefined"
+              :value="nothingChosen"
               placeholder="Add a ply from the library"
               aria-label="Add a ply from the library"
               class="wide"

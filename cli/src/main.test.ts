@@ -1,0 +1,87 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { describe, expect, test } from '@jest/globals';
+import { brokenJobFiles } from '@wick/contract/broken-job-files';
+import { emptyJob } from '@wick/contract/job';
+import { main } from './main.ts';
+
+const demo = (name: string) => fileURLToPath(new URL(`../../demo/${name}.wick.json`, import.meta.url));
+const file = (text: string) => {
+  const path = join(mkdtempSync(join(tmpdir(), 'wick-cli-')), 'job.json');
+  writeFileSync(path, text);
+  return path;
+};
+function wick(...args: string[]) {
+  const lines: string[] = [];
+  const errors: string[] = [];
+  const code = main(args, { out: (text) => lines.push(text), err: (text) => errors.push(text) });
+  return { code, out: lines.join('\n'), err: errors.join('\n') };
+}
+
+describe('wick simulate', () => {
+  test('the failing demo ends with 1 and says how far the resin gets', () => {
+    const { code, out } = wick('simulate', demo('dome-gore-7'), '--altitude', '640', '--nodes', '800');
+    expect(code).toBe(1);
+    expect(out).toContain('Will not fill: the resin gels at');
+    expect(out).toMatch(/9:00 {2}Feed 1 opens/);
+  });
+
+  test('--json gives numbers, probes later the further from the feed, and null for never', () => {
+    const { code, out } = wick(
+      'simulate',
+      demo('hydro-spinner'),
+      '--json',
+      '--nodes',
+      '800',
+      '--probe',
+      '0.46,0.65',
+      '--probe',
+      '0.46,0.9',
+      '--probe',
+      '9,9',
+    );
+    expect(code).toBe(0);
+    const report = JSON.parse(out);
+    expect(report.verdict.band).toBe('comfortable');
+    expect(report.probes[1].time).toBeGreaterThan(report.probes[0].time);
+    expect(report.probes[2].time).toBeNull();
+    expect(report.massError).toBeLessThan(1e-6);
+  });
+
+  test('what the model refuses ends with 4 and one sentence', () => {
+    const { code, err } = wick('simulate', file(JSON.stringify(emptyJob('Bare'))));
+    expect([code, err.includes('No plies yet')]).toEqual([4, true]);
+    const cold = wick('simulate', demo('hydro-spinner'), '--room=-15');
+    expect([cold.code, cold.err.includes('too far off to guess')]).toEqual([4, true]);
+  });
+});
+
+describe('wick check', () => {
+  test('lists what a file leaves to assumption', () => {
+    const { code, out } = wick('check', demo('hydro-spinner'));
+    expect(code).toBe(0);
+    expect(out).toContain('assumed  Vacuum at the vent: 20 mbar');
+  });
+
+  test.each(brokenJobFiles())('$name ends with 3', ({ text, says }) => {
+    const { code, err } = wick('check', file(text));
+    expect(code).toBe(3);
+    expect(err).toContain(says);
+  });
+
+  test.each<[string[], number, string]>([
+    [[], 0, ''],
+    [['dance', 'x.json'], 2, 'There is no command “dance”'],
+    [['check'], 2, 'Name one job file'],
+    [['check', '/nowhere/at/all.json'], 3, 'cannot be read (ENOENT)'],
+    [['simulate', demo('hydro-spinner'), '--probe', 'here'], 2, '--probe takes a place'],
+    [['simulate', demo('hydro-spinner'), '--nodes', 'NaN'], 2, '--nodes takes a number from 50'],
+    [['simulate', demo('hydro-spinner'), '--loud'], 2, 'wick help'],
+  ])('%j ends with %d', (args, code, says) => {
+    const result = wick(...args);
+    expect(result.code).toBe(code);
+    expect(result.err).toContain(says);
+  });
+});

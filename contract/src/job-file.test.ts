@@ -1,0 +1,49 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from '@jest/globals';
+import { z } from 'zod';
+import { brokenJobFiles } from './broken-job-files.ts';
+import { demoJobs } from './demo/jobs.ts';
+import { demoMaterials } from './demo/materials.ts';
+import { emptyJob, jobSchema } from './job.ts';
+import { readJobFile } from './job-file.ts';
+import { materialSchema } from './materials.ts';
+
+describe('reading a job file', () => {
+  test.each(demoJobs.map((job) => [job.name, job] as const))('%s comes back as it went out', (_, job) => {
+    const read = readJobFile(JSON.stringify(job));
+    expect(read).toEqual({ ok: true, value: job });
+  });
+
+  test('an empty job and one saved with a byte-order mark are fine', () => {
+    expect(readJobFile(`\uFEFF${JSON.stringify(emptyJob('New'))}`).ok).toBe(true);
+  });
+
+  test.each(brokenJobFiles())('$name: $says', ({ text, says }) => {
+    const read = readJobFile(text);
+    expect(read.ok).toBe(false);
+    if (!read.ok) {
+      expect(read.message).toContain(says);
+      expect(read.message).toMatch(/\.$/);
+    }
+  });
+});
+
+describe('published files', () => {
+  const published = (path: string): unknown =>
+    JSON.parse(readFileSync(new URL(`../../${path}`, import.meta.url), 'utf8'));
+
+  test('docs/job-file.schema.json is the schema of this version', () => {
+    expect(published('docs/job-file.schema.json')).toEqual(
+      JSON.parse(JSON.stringify(z.toJSONSchema(jobSchema))),
+    );
+  });
+
+  test('demo/ holds the demo jobs', () => {
+    expect(published('demo/dome-gore-7.wick.json')).toEqual(JSON.parse(JSON.stringify(demoJobs[0])));
+    expect(published('demo/hydro-spinner.wick.json')).toEqual(JSON.parse(JSON.stringify(demoJobs[1])));
+  });
+
+  test('every demo material is a valid entry with a source', () => {
+    for (const material of demoMaterials) expect(materialSchema.parse(material).source).not.toBe('');
+  });
+});

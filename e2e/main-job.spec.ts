@@ -1,0 +1,128 @@
+import { centreOf, dragBy, expect, openDemo, saved, test } from './support/fixtures.ts';
+
+test('moving a feed turns "will not fill" into a margin, and it is still there after a reload', async ({
+  page,
+  home,
+}) => {
+  await openDemo(page, home, 'Dome gore 7');
+  await expect(page.getByTestId('verdict')).toContainText('Will not fill');
+  await expect(page.getByTestId('fill-time')).toHaveText('never');
+
+  // 1.1 m further along; the scale comes from two feeds whose positions are known.
+  const feed1 = await centreOf(page, '[data-line="feed-1"] .swell');
+  const feed3 = await centreOf(page, '[data-line="feed-3"] .swell');
+  const pixelsPerMetre = (feed3.x - feed1.x) / (1.1 - 0.12);
+  await dragBy(page, feed3, { x: 1.1 * pixelsPerMetre, y: 0 });
+
+  await expect(page.getByTestId('verdict')).toContainText(/Tight|Comfortable/);
+  await expect(page.getByText(/\d+ min in hand/)).toBeVisible();
+  await saved(page);
+  const along = await page.getByLabel('Feed 3, from along').inputValue();
+  expect(Number.parseFloat(along)).toBeGreaterThan(2000);
+
+  await page.reload();
+  await expect(page.getByTestId('verdict')).toContainText(/Tight|Comfortable/);
+  await expect(page.getByLabel('Feed 3, from along')).toHaveValue(along);
+
+  // The fine forecast is what the list shows.
+  await expect(page.getByText(/refining|quick forecast/)).toHaveCount(0, { timeout: 60_000 });
+  await page.waitForTimeout(500);
+  await page.goto(home);
+  await expect(page.getByRole('row', { name: /Dome gore 7/ })).toContainText('last corner');
+});
+
+test('one gesture is one undo step, and redo brings it back', async ({ page, home }) => {
+  await openDemo(page, home, 'Hydro spinner');
+  const field = page.getByLabel('Vacuum at the vents');
+  await field.fill('26 inHg');
+  await field.press('Enter');
+  // 938.7 mbar outside (ISO 2533 at 640 m) less 26 x 33.864 mbar.
+  await expect(field).toHaveValue('58.2 mbar');
+  await page.locator('body').click({ position: { x: 400, y: 20 } });
+  await page.keyboard.press('Control+z');
+  await expect(field).toHaveValue('');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(field).toHaveValue('58.2 mbar');
+  await field.fill('31 inHg');
+  await field.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('more than the air weighs here (27.7 inHg)');
+  await field.press('Escape');
+  await expect(field).toHaveValue('58.2 mbar');
+});
+
+test('the front is read by hover and by dragging the fuse, and the minute stands in the address', async ({
+  page,
+  home,
+}) => {
+  await openDemo(page, home, 'Hydro spinner');
+  const feed = await centreOf(page, '[data-line="feed-1"] .swell');
+  await page.mouse.move(feed.x, feed.y - 60);
+  await expect(page.getByText(/wet at \d+:\d\d/)).toBeVisible();
+  const fuse = (await page.getByRole('slider').boundingBox())!;
+  await dragBy(page, { x: fuse.x + 60, y: fuse.y + 48 }, { x: 40, y: 0 });
+  await expect(page).toHaveURL(/\?t=\d/);
+  await expect(page.getByText('Show the whole forecast')).toBeVisible();
+  await page.keyboard.press('5');
+  await expect(page).toHaveURL(/\/resin\?t=\d/);
+  await page.goBack();
+  await expect(page).toHaveURL(/\/lines/);
+});
+
+test('from nothing to a verdict: outline, plies, lines, resin', async ({ page, home }) => {
+  await page.goto(home);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByRole('button', { name: 'Rectangle' }).click();
+  await page.getByRole('tooltip').getByLabel('Length').fill('3 ft');
+  await page.getByRole('tooltip').getByLabel('Length').press('Enter');
+  await page.getByRole('tooltip').getByLabel('Width', { exact: true }).fill('0.5 m');
+  await page.getByRole('tooltip').getByLabel('Width', { exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'Use this rectangle' }).click();
+  await expect(page.getByTestId('area')).toHaveText('0.46 m²');
+  await page.getByRole('button', { name: 'Add a hole' }).click();
+  await expect(page.getByText('Hole 1,')).toBeVisible();
+  const corner = await centreOf(page, '[data-corner="2"]');
+  await dragBy(page, corner, { x: 30, y: -20 });
+  await expect(page.getByTestId('area')).not.toHaveText('0.46 m²');
+
+  await page.keyboard.press('2');
+  await expect(page.getByRole('alert')).toContainText('No plies yet');
+  for (const count of [1, 2, 3]) {
+    await page.getByLabel('Add a ply from the library').click();
+    await page.getByTitle('Biax glass 600').last().click();
+    await expect(page.getByTestId('ply')).toHaveCount(count);
+  }
+  await expect(page.getByTestId('thickness')).toContainText('mm');
+
+  await page.getByRole('button', { name: /^4 Lines/ }).click();
+  const board = (await page.getByRole('application').boundingBox())!;
+  await page.keyboard.press('f');
+  await dragBy(
+    page,
+    { x: board.x + board.width * 0.3, y: board.y + board.height * 0.3 },
+    { x: 0, y: board.height * 0.4 },
+  );
+  await expect(page.getByLabel('Feed 1, from along')).toBeVisible();
+  await page.keyboard.press('v');
+  await dragBy(
+    page,
+    { x: board.x + board.width * 0.7, y: board.y + board.height * 0.3 },
+    { x: 0, y: board.height * 0.4 },
+  );
+
+  await page.getByRole('button', { name: /^5 Resin/ }).click();
+  await page.getByLabel('Resin system').first().click();
+  await page.getByTitle('Epoxy medium S2').last().click();
+  await expect(page.getByText('Viscosity from first mix to gel')).toBeVisible();
+  await expect(page.getByTestId('resin-mass')).toContainText('kg');
+  await page.getByRole('button', { name: /^4 Lines/ }).click();
+  await expect(page.getByTestId('verdict')).toBeVisible();
+  await saved(page);
+});
+
+test('stages that are not built say so', async ({ page, home }) => {
+  await openDemo(page, home, 'Hydro spinner');
+  for (const key of ['3', '6', '7', '8']) {
+    await page.keyboard.press(key);
+    await expect(page.getByText('Not yet in this version.')).toBeVisible();
+  }
+});

@@ -1,0 +1,111 @@
+import { brokenJobFiles } from '@wick/contract/broken-job-files';
+import type { StoredJob } from '@wick/contract/api';
+import { expect, openDemo, saved, test } from './support/fixtures.ts';
+import { newFolder, startServer } from './support/server.ts';
+
+test('a stale write offers both versions, and either can be kept', async ({ page, context, home }) => {
+  for (const keep of ['Keep this one', 'Take the other version'] as const) {
+    await openDemo(page, home, 'Hydro spinner');
+    const other = await context.newPage();
+    await other.goto(page.url());
+    await expect(other.getByTestId('verdict')).toBeVisible();
+
+    await other.getByRole('button', { name: 'Delete Rim vent' }).click();
+    await saved(other);
+    const field = page.getByLabel('Vacuum at the vents');
+    await field.fill(keep === 'Keep this one' ? '33 mbar' : '44 mbar');
+    await field.press('Enter');
+    await expect(page.getByText('This job was changed elsewhere')).toBeVisible();
+    await expect(page.getByText('The two differ in: lines, vacuum.')).toBeVisible();
+    await page.getByRole('button', { name: keep }).click();
+
+    if (keep === 'Keep this one') {
+      await saved(page);
+      await other.reload();
+      await expect(other.getByLabel('Vacuum at the vents')).toHaveValue('33 mbar');
+      await expect(other.getByRole('button', { name: 'Delete Rim vent' })).toBeVisible();
+    } else {
+      await expect(page.getByRole('button', { name: 'Delete Rim vent' })).toHaveCount(0);
+      await page.getByRole('button', { name: 'Undo' }).click();
+      await expect(page.getByLabel('Vacuum at the vents')).toHaveValue('44 mbar');
+      await saved(page);
+    }
+    await other.close();
+  }
+});
+
+test('broken job files each say what is wrong and change nothing', async ({ page, home }) => {
+  await page.goto(home);
+  const rows = page.getByRole('row');
+  await expect(rows).toHaveCount(3);
+  for (const { name, text, says } of brokenJobFiles()) {
+    await page
+      .getByTestId('import')
+      .setInputFiles({ name: `${name}.json`, mimeType: 'application/json', buffer: Buffer.from(text) });
+    await expect(page.getByTestId('message')).toContainText(`“${name}.json” was not imported.`);
+    await expect(page.getByTestId('message')).toContainText(says);
+  }
+  await page
+    .getByTestId('import')
+    .setInputFiles({ name: 'huge.json', mimeType: 'application/json', buffer: Buffer.alloc(5_000_000, 32) });
+  await expect(page.getByTestId('message')).toContainText('larger than 4 MB');
+  await page.reload();
+  await expect(rows).toHaveCount(3);
+});
+
+test('a server killed during edits loses no acknowledged write, and the folder opens again', async () => {
+  const folder = newFolder();
+  let server = await startServer(folder, 4350);
+  const [first] = (await (await fetch(`${server.url}/api/jobs`)).json()) as { id: string }[];
+  const url = () => `${server.url}/api/jobs/${first!.id}`;
+  for (let round = 0; round < 2; round++) {
+    let job = (await (await fetch(url())).json()) as StoredJob;
+    let acknowledged = job;
+    const killAt = 25 + 10 * round;
+    for (let i = 0; i < 200; i++) {
+      const document = { ...job.document, name: `Round ${round}, write ${i}` };
+      const sent = fetch(url(), {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ revision: job.revision, document }),
+      });
+      if (i === killAt) void server.kill();
+      const answer = await sent.catch(() => null);
+      if (!answer?.ok) break;
+      acknowledged = job = (await answer.json()) as StoredJob;
+    }
+    await server.kill();
+    server = await startServer(folder, 4350);
+    const found = (await (await fetch(url())).json()) as StoredJob;
+    // A write that was under way may have landed; one that was answered must have.
+    expect(found.revision - acknowledged.revision).toBeGreaterThanOrEqual(0);
+    expect(found.revision - acknowledged.revision).toBeLessThanOrEqual(1);
+    if (found.revision === acknowledged.revision) expect(found.document).toEqual(acknowledged.document);
+    expect(acknowledged.revision).toBeGreaterThan(killAt - 5);
+  }
+  await server.kill();
+});
+
+test('with the server gone, work goes on in the browser and is saved when it is back', async ({ page }) => {
+  const folder = newFolder();
+  let server = await startServer(folder, 4351);
+  await openDemo(page, server.url, 'Hydro spinner');
+  await server.kill();
+  const field = page.getByLabel('Vacuum at the vents');
+  await field.fill('47 mbar');
+  await field.press('Enter');
+  await expect(page.getByTestId('save-state')).toContainText('not saved yet: the server does not answer');
+  server = await startServer(folder, 4351);
+  await saved(page);
+  await page.reload();
+  await expect(page.getByLabel('Vacuum at the vents')).toHaveValue('47 mbar');
+  await server.kill();
+});
+
+test('a folder that is in use is refused in one sentence and stays as it is', async () => {
+  const folder = newFolder();
+  const server = await startServer(folder, 4352);
+  await expect(startServer(folder, 4353)).rejects.toThrow('ended with code 1');
+  expect((await fetch(`${server.url}/api/health`)).ok).toBe(true);
+  await server.kill();
+});

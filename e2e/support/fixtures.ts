@@ -1,0 +1,40 @@
+import { test as base, expect, type Page } from '@playwright/test';
+import { newFolder, startServer, type RunningServer } from './server.ts';
+
+/** A server with demo data on a folder of its own for each file of journeys. */
+export const test = base.extend<{ home: string }, { server: RunningServer }>({
+  server: [
+    // eslint-disable-next-line no-empty-pattern -- Playwright reads the pattern to know that nothing is needed
+    async ({}, use, info) => {
+      const server = await startServer(newFolder(), 4300 + info.workerIndex);
+      await use(server);
+      await server.kill();
+    },
+    { scope: 'worker' },
+  ],
+  home: async ({ server }, use) => use(server.url),
+});
+
+export { expect };
+
+export async function openDemo(page: Page, home: string, name: string) {
+  await page.goto(home);
+  await page.getByRole('link', { name, exact: true }).first().click();
+  await expect(page.getByTestId('verdict')).toBeVisible();
+}
+
+/** Waits until the change has reached the server. */
+export const saved = (page: Page) => expect(page.getByTestId('save-state')).toHaveText(/^saved/);
+
+/** Drags from the middle of an element by pixels, as a hand would: several moves. */
+export async function dragBy(page: Page, from: { x: number; y: number }, by: { x: number; y: number }) {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  for (let i = 1; i <= 8; i++) await page.mouse.move(from.x + (by.x * i) / 8, from.y + (by.y * i) / 8);
+  await page.mouse.up();
+}
+
+export async function centreOf(page: Page, selector: string) {
+  const box = (await page.locator(selector).first().boundingBox())!;
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+}

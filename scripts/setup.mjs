@@ -1,0 +1,45 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, statSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+export const root = fileURLToPath(new URL('..', import.meta.url));
+
+/** Runs a command in the project, its output shown; ends the program with its code if it fails. */
+export function run(command, args, options = {}) {
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (status !== 0 && !options.mayFail) process.exit(status ?? 1);
+  return status;
+}
+
+/** Installs the packages of the lock file unless they are there already. */
+export function installPackages() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) {
+    console.error(`Vivid Wick needs Node 20.19 or newer; this is ${process.versions.node}.`);
+    process.exit(1);
+  }
+  const marker = `${root}node_modules/.package-lock.json`;
+  const isFresh =
+    existsSync(marker) && statSync(marker).mtimeMs >= statSync(`${root}package-lock.json`).mtimeMs;
+  if (isFresh) return;
+  console.log('Installing packages ...');
+  run('npm', ['ci', '--no-audit', '--no-fund']);
+}
+
+/** Builds the web application when its sources are newer than the last build. */
+export function buildWeb() {
+  console.log('Building the web application ...');
+  run('npm', ['run', '--silent', 'build']);
+}
+
+export function installChromium() {
+  const browser = process.env.CHROMIUM ?? '/usr/bin/chromium';
+  if (existsSync(browser)) return;
+  console.log('Installing Chromium through apt ...');
+  const isRoot = process.getuid?.() === 0;
+  const apt = (args) => run(isRoot ? 'apt-get' : 'sudo', isRoot ? args : ['apt-get', ...args]);
+  apt(['update', '-qq']);
+  apt(['install', '-y', '-qq', '--no-install-recommends', 'chromium']);
+}
+
+export const readJson = (path) => JSON.parse(readFileSync(path, 'utf8'));

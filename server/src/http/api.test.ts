@@ -1,0 +1,218 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { brokenJobFiles } from '@wick/contract/broken-job-files';
+import { demoJobs } from '@wick/contract/demo/jobs';
+import { emptyJob, type Job } from '@wick/contract/job';
+import type { StoredJob } from '@wick/contract/api';
+import type { Express } from 'express';
+import { pino } from 'pino';
+import request from 'supertest';
+import { openDatabase } from '../repo/database.ts';
+import { createJobRepo, type JobRepo } from '../repo/job-repo.ts';
+import { createShopRepo } from '../repo/shop-repo.ts';
+import { createJobService } from '../services/job-service.ts';
+import { seedIfEmpty } from '../services/seed.ts';
+import { createShopService } from '../services/shop-service.ts';
+import { createApp } from './app.ts';
+
+let app: Express;
+let jobRepo: JobRepo;
+let close: () => Promise<void>;
+const quiet = pino({ level: 'silent' });
+
+beforeAll(async () => {
+  const opened = await openDatabase();
+  close = opened.close;
+  jobRepo = createJobRepo(opened.database);
+  const shopRepo = createShopRepo(opened.database);
+  expect(await seedIfEmpty(jobRepo, shopRepo)).toBe(true);
+  expect(await seedIfEmpty(jobRepo, shopRepo)).toBe(false);
+  app = createApp({ jobs: createJobService(jobRepo), shop: createShopService(shopRepo), log: quiet });
+});
+afterAll(() => close());
+
+const create = async (name = 'Test job'): Promise<StoredJob> =>
+  (await request(app).post('/api/jobs').send({ name }).expect(201)).body;
+const countJobs = async () => (await request(app).get('/api/jobs')).body.length as number;
+
+describe('jobs', () => {
+  test('the demo workshop is there, with verdicts', async () => {
+    const { body } = await request(app).get('/api/jobs').expect(200);
+    const gore = body.find((job: { name: string }) => job.name === 'Dome gore 7');
+    expect(gore.verdict.band).toBe('willNotFill');
+    expect(gore.outline.length).toBeGreaterThan(10);
+    await request(app).get('/api/health').expect(200, { status: 'ok' });
+  });
+
+  test('a write moves the revision on; the stale one gets 409 with what is stored', async () => {
+    const job = await create();
+    const write = (revision: number, name: string) =>
+      request(app)
+        .put(`/api/jobs/${job.id}`)
+        .send({ revision, document: { ...job.document, name } });
+    expect((await write(1, 'First').expect(200)).body.revision).toBe(2);
+    const { body } = await write(1, 'Second').expect(409);
+    expect(body).toMatchObject({ code: 'STALE', current: { revision: 2, document: { name: 'First' } } });
+    expect((await request(app).get(`/api/jobs/${job.id}`)).body.document.name).toBe('First');
+  });
+
+  test('of twenty writes at once from the same revision exactly one wins', async () => {
+    const job = await create();
+    const answers = await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        request(app)
+          .put(`/api/jobs/${job.id}`)
+          .send({ revision: 1, document: { ...job.document, name: `Writer ${i}` } }),
+      ),
+    );
+    expect(answers.filter((answer) => answer.status === 200)).toHaveLength(1);
+    expect(answers.filter((answer) => answer.status === 409)).toHaveLength(19);
+  });
+
+  test.each<[string, unknown, number, string]>([
+    ['no revision', { document: emptyJob('x') }, 422, 'revision'],
+    ['revision of nonsense', { revision: 'last', document: emptyJob('x') }, 422, 'revision'],
+    [
+      'document of nonsense',
+      { revision: 1, document: { format: 'vivid-wick-job', version: 1 } },
+      422,
+      'name',
+    ],
+    [
+      'nameless document',
+      { revision: 1, document: { ...emptyJob('x'), name: '  ' } },
+      422,
+      'give the job a name',
+    ],
+    [
+      'absurd size',
+      { revision: 1, document: { ...emptyJob('x'), name: 'x'.repeat(5_000_000) } },
+      413,
+      'larger than 4 MB',
+    ],
+  ])('%s is refused and nothing changes', async (_, body, status, says) => {
+    const job = await create();
+    const answer = await request(app)
+      .put(`/api/jobs/${job.id}`)
+      .send(body as object)
+      .expect(status);
+    expect(answer.headers['content-type']).toContain('application/problem+json');
+    expect(answer.body.detail).toContain(says);
+    expect((await request(app).get(`/api/jobs/${job.id}`)).body).toEqual(job);
+  });
+
+  test('what is not there is said plainly', async () => {
+    expect((await request(app).get('/api/jobs/nobody').expect(404)).body.detail).toContain('not here');
+    expect((await request(app).delete('/api/jobs/nobody').expect(404)).body.code).toBe('NOT_FOUND');
+    expect((await request(app).get('/api/elsewhere').expect(404)).body.detail).toContain('/api/elsewhere');
+    expect(
+      (await request(app).post('/api/jobs').set('content-type', 'application/json').send('{"na').expect(400))
+        .body.code,
+    ).toBe('NOT_JSON');
+  });
+
+  test('duplicate, delete, and a verdict only for the revision it judged', async () => {
+    const job = await create('Original');
+    const copy: StoredJob = (await request(app).post('/api/jobs').send({ copyOf: job.id }).expect(201)).body;
+    expect(copy.document.name).toBe('Original, copy');
+    const verdict = (revision: number) => ({ revision, band: 'tight', fillTime: 1000, gelTime: 2000 });
+    await request(app).put(`/api/jobs/${copy.id}/verdict`).send(verdict(7)).expect(204);
+    const listed = async () =>
+      (await request(app).get('/api/jobs')).body.find((item: { id: string }) => item.id === copy.id);
+    expect((await listed()).verdict).toBeNull();
+    await request(app).put(`/api/jobs/${copy.id}/verdict`).send(verdict(1)).expect(204);
+    expect((await listed()).verdict.band).toBe('tight');
+    await request(app).delete(`/api/jobs/${copy.id}`).expect(204);
+    expect(await listed()).toBeUndefined();
+  });
+});
+
+describe('job files', () => {
+  test('export and import give the same job', async () => {
+    const job = await create();
+    await request(app).put(`/api/jobs/${job.id}`).send({ revision: 1, document: demoJobs[0] }).expect(200);
+    const file = await request(app).get(`/api/jobs/${job.id}/file`).expect(200);
+    expect(file.headers['content-disposition']).toContain('Dome-gore-7.wick.json');
+    const imported = await request(app)
+      .post('/api/jobs/import')
+      .type('text/plain')
+      .send(file.text)
+      .expect(201);
+    expect(imported.body.document).toEqual(demoJobs[0]);
+  });
+
+  test.each(brokenJobFiles())('$name is refused and adds nothing', async ({ text, says }) => {
+    const before = await countJobs();
+    const answer = await request(app).post('/api/jobs/import').type('text/plain').send(text);
+    expect([400, 422]).toContain(answer.status);
+    expect(answer.body.detail).toContain(says);
+    expect(await countJobs()).toBe(before);
+  });
+});
+
+describe('shop and library', () => {
+  test('settings are revision-checked, and wrong ones refused', async () => {
+    const { body } = await request(app).get('/api/shop').expect(200);
+    const shop = { ...body.shop, altitude: 900, units: { length: 'in' } };
+    await request(app).put('/api/shop').send({ revision: body.revision, shop }).expect(200);
+    await request(app).put('/api/shop').send({ revision: body.revision, shop }).expect(409);
+    const wrong = { ...shop, units: { length: 'furlong' } };
+    expect(
+      (await request(app).put('/api/shop').send({ revision: 2, shop: wrong }).expect(422)).body.detail,
+    ).toContain('not one of its quantity');
+    await request(app)
+      .put('/api/shop')
+      .send({ revision: 2, shop: { ...shop, altitude: 90_000 } })
+      .expect(422);
+  });
+
+  test('a material is added, changed, and never overwritten by a stale hand', async () => {
+    const [first] = (await request(app).get('/api/materials').expect(200)).body;
+    const material = { ...first.material, id: 'own-copy', name: 'Own copy' };
+    const write = (revision: number, value: object) =>
+      request(app).put('/api/materials/own-copy').send({ revision, material: value });
+    await write(0, material).expect(200);
+    await write(1, { ...material, name: 'Better' }).expect(200);
+    expect((await write(1, material).expect(409)).body.current.material.name).toBe('Better');
+    await write(0, material).expect(409);
+    expect((await write(2, { ...material, id: 'other' }).expect(422)).body.detail).toContain(
+      'Make them agree',
+    );
+    await write(2, { ...material, kind: 'unobtainium' }).expect(422);
+  });
+});
+
+describe('a full disk', () => {
+  test.each([{ code: '53100' }, { cause: { message: 'could not extend file: No space left on device' } }])(
+    'answers 507 and keeps what was saved (%j)',
+    async (fault) => {
+      const job = await create();
+      const failing: JobRepo = {
+        ...jobRepo,
+        replace: () => Promise.reject(Object.assign(new Error('write failed'), fault)),
+      };
+      const fullApp = createApp({
+        jobs: createJobService(failing),
+        shop: createShopService({} as never),
+        log: quiet,
+      });
+      const changed: Job = { ...job.document, name: 'Lost?' };
+      const answer = await request(fullApp)
+        .put(`/api/jobs/${job.id}`)
+        .send({ revision: 1, document: changed })
+        .expect(507);
+      expect(answer.body.detail).toContain('the disk is full');
+      expect((await request(app).get(`/api/jobs/${job.id}`)).body).toEqual(job);
+    },
+  );
+
+  test('an unknown fault answers 500 without its inner words', async () => {
+    const failing: JobRepo = { ...jobRepo, list: () => Promise.reject(new Error('secret detail')) };
+    const broken = createApp({
+      jobs: createJobService(failing),
+      shop: createShopService({} as never),
+      log: quiet,
+    });
+    const answer = await request(broken).get('/api/jobs').expect(500);
+    expect(answer.text).not.toContain('secret');
+  });
+});

@@ -1,0 +1,69 @@
+import { describe, expect, test } from '@jest/globals';
+import { demoJobs } from '@wick/contract/demo/jobs';
+import { demoMaterials } from '@wick/contract/demo/materials';
+import { emptyJob } from '@wick/contract/job';
+import { readJob } from '@wick/contract/job-file';
+import {
+  moveCorner,
+  moveLine,
+  newLine,
+  removeCorner,
+  removeLine,
+  splitEdge,
+  withLaminate,
+  withPly,
+  withResinSystem,
+} from './job-edits.ts';
+
+const gore = demoJobs[0]!;
+const material = (id: string) => demoMaterials.find((item) => item.id === id)!;
+
+describe('edits of a job', () => {
+  test('none of them touches the job it is given, and each result is a valid job', () => {
+    const before = JSON.stringify(gore);
+    const edits = [
+      moveCorner(0, { x: -0.1, y: 0 }),
+      splitEdge(0),
+      removeCorner(3),
+      moveLine('feed-1', { x: 0.01, y: 0 }),
+      removeLine('feed-2'),
+      withPly(material('woven-glass-300'), 0),
+      withLaminate({ flowMeshId: 'mesh-fine' }, demoMaterials),
+      withResinSystem(material('vinyl-ester-v1')),
+    ];
+    for (const edit of edits) {
+      const after = edit(gore);
+      expect(after).not.toEqual(gore);
+      expect(readJob(JSON.parse(JSON.stringify(after))).ok).toBe(true);
+    }
+    expect(JSON.stringify(gore)).toBe(before);
+  });
+
+  test('materials follow use: brought in when chosen, dropped when nothing needs them, never swapped under a job', () => {
+    const meshed = withLaminate({ flowMeshId: 'mesh-fine' }, demoMaterials)(gore);
+    expect(meshed.materials.map((item) => item.id)).toContain('mesh-fine');
+    expect(meshed.materials.map((item) => item.id)).not.toContain('mesh-open');
+    const newer = { ...material('quad-glass-850'), name: 'Changed in the library' };
+    const plied = withPly(newer, 0)(gore);
+    expect(plied.materials.find((item) => item.id === 'quad-glass-850')!.name).toBe('Quad glass 850');
+  });
+
+  test('a part keeps three corners; positions keep a tenth of a millimetre', () => {
+    let job = emptyJob('x');
+    for (let i = 0; i < 4; i++) job = removeCorner(0)(job);
+    expect(job.part.outline).toHaveLength(3);
+    expect(moveCorner(0, { x: 0.123456, y: 1 / 3 })(job).part.outline[0]).toEqual({ x: 0.1235, y: 0.3333 });
+  });
+
+  test('new lines take the next free name; only the first feed opens at the start', () => {
+    let job = emptyJob('x');
+    for (const kind of ['feed', 'feed', 'vent'] as const)
+      job = { ...job, lines: [...job.lines, newLine(job, kind, [{ x: 0, y: 0 }])] };
+    expect(job.lines.map((line) => [line.name, line.opens])).toEqual([
+      ['Feed 1', 'atStart'],
+      ['Feed 2', 'whenReached'],
+      ['Vent 1', 'atStart'],
+    ]);
+    expect(newLine(removeLine('feed-1')(job), 'feed', []).name).toBe('Feed 1');
+  });
+});
