@@ -20,6 +20,7 @@ export default tseslint.config(
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',
       'vue/html-self-closing': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
       'vue/html-indent': 'off',
       'vue/html-closing-bracket-newline': 'off',
       'vue/attributes-order': 'off',

@@ -4,7 +4,6 @@ import { newFolder, startServer, type RunningServer } from './server.ts';
 /** A server with demo data on a folder of its own for each file of journeys. */
 export const test = base.extend<{ home: string }, { server: RunningServer }>({
   server: [
-    // eslint-disable-next-line no-empty-pattern -- Playwright reads the pattern to know that nothing is needed
     async ({}, use, info) => {
       const server = await startServer(newFolder(), 4300 + info.workerIndex);
       await use(server);

@@ -1,5 +1,5 @@
 import type { Mesh } from '../geometry/mesh.ts';
-import type { SheetProperties } from './network.ts';
+import type { SheetProperties } from './sheet.ts';
 
 /** Minus the stiffness entry of nodes i and j in the triangle i, j, k: area * grad_i . T grad_j, sign turned. */
 export function edgeConductance(

@@ -5,7 +5,8 @@ import type { Point } from '../geometry/polygon.ts';
 import { disc, rectangle } from '../geometry/shapes.ts';
 import { fill, type FillResult } from './fill.ts';
 import type { Gate } from './gates.ts';
-import { sheetNetwork, uniformSheet, type SheetProperties } from './network.ts';
+import { sheetNetwork } from './network.ts';
+import { uniformSheet, type SheetProperties } from './sheet.ts';
 import { valueAt } from './probe.ts';
 
 const T = 1.5e-12; // permeability x thickness, m3

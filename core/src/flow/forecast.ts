@@ -2,7 +2,8 @@ import type { Point } from '../geometry/polygon.ts';
 import { meshPart, type Mesh } from '../geometry/mesh.ts';
 import { fill, type FillSample } from './fill.ts';
 import type { Gate } from './gates.ts';
-import { sheetNetwork, uniformSheet } from './network.ts';
+import { sheetNetwork } from './network.ts';
+import { uniformSheet } from './sheet.ts';
 import { addWells } from './wells.ts';
 
 export interface LayoutLine {

@@ -1,5 +1,6 @@
 import type { Mesh } from '../geometry/mesh.ts';
-import type { FlowNetwork, SheetProperties } from './network.ts';
+import type { FlowNetwork } from './network.ts';
+import type { SheetProperties } from './sheet.ts';
 
 /** A feed or vent point smaller than the mesh: its node and its own radius, m. */
 export interface Well {

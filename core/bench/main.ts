@@ -1,0 +1,129 @@
+import { meshPart } from '../src/geometry/mesh.ts';
+import { rectangle } from '../src/geometry/shapes.ts';
+import { fill } from '../src/flow/fill.ts';
+import { sheetNetwork } from '../src/flow/network.ts';
+import { uniformSheet } from '../src/flow/sheet.ts';
+import { valueAt } from '../src/flow/probe.ts';
+import { judge, type SolvedFlow } from '../src/verdict/verdict.ts';
+import { classicalFill } from './classical-fill.ts';
+
+/** Prints times and ratios; asserts nothing. The classical scheme at 5 000 nodes takes minutes: --quick leaves it at 1 500. */
+const quick = process.argv.includes('--quick');
+const sheet = { xx: 2e-12, yy: 2e-12, xy: 0, storage: 1.2e-3 };
+const drop = 9e4;
+const probes = [
+  { x: 0.3, y: 0.3 },
+  { x: 0.6, y: 0.1 },
+  { x: 0.5, y: 0.5 },
+  { x: 0.1, y: 0.8 },
+  { x: 0.8, y: 0.7 },
+];
+
+function timed<T>(work: () => T): { result: T; ms: number } {
+  const start = performance.now();
+  const result = work();
+  return { result, ms: performance.now() - start };
+}
+const best = <T>(work: () => T, runs = 3) =>
+  Array.from({ length: runs }, () => timed(work)).sort((a, b) => a.ms - b.ms)[0];
+
+/** Square metre fed by a short line across one corner, vented at the opposite one. */
+function plate(nodeCount: number) {
+  const mesh = meshPart({
+    outline: rectangle({ length: 1, width: 1 }),
+    nodeCount,
+    lines: [
+      {
+        name: 'feed',
+        points: [
+          { x: 0, y: 0.1 },
+          { x: 0, y: 0 },
+          { x: 0.1, y: 0 },
+        ],
+      },
+      {
+        name: 'vent',
+        points: [
+          { x: 1, y: 0.95 },
+          { x: 1, y: 1 },
+        ],
+      },
+    ],
+  });
+  const network = sheetNetwork(mesh, uniformSheet(mesh, sheet));
+  const [feed, vent] = mesh.lineNodes;
+  const solve = () =>
+    fill({
+      network,
+      gates: [
+        { name: 'feed', kind: 'feed', nodes: feed },
+        { name: 'vent', kind: 'vent', nodes: vent },
+      ],
+      feedPressure: drop,
+      vacuumPressure: 0,
+    });
+  return { mesh, network, gates: { feed, vent }, solve };
+}
+
+console.log('Corner-fed plate, isotropic, one layer');
+const small = plate(quick ? 1500 : 5000);
+small.solve();
+const ours = best(small.solve);
+const finer = plate(4 * small.mesh.nodeCount);
+const reference = finer.solve();
+const errors = probes.map(
+  (p) => valueAt(small.mesh, ours.result.arrival, p) / valueAt(finer.mesh, reference.arrival, p) - 1,
+);
+console.log(
+  `  ${small.mesh.nodeCount} nodes: ${ours.ms.toFixed(0)} ms, ${ours.result.solves} solves, mass error ${ours.result.massError.toExponential(1)}`,
+);
+console.log(
+  `  5 probes against a 4x finer mesh: ${errors.map((e) => `${(100 * e).toFixed(2)} %`).join(', ')}`,
+);
+const classical = timed(() => classicalFill(small.network, small.gates, drop));
+const off = probes.map(
+  (p) => valueAt(small.mesh, classical.result, p) / valueAt(finer.mesh, reference.arrival, p) - 1,
+);
+console.log(
+  `  one volume at a time: ${(classical.ms / 1000).toFixed(1)} s; probes ${off.map((e) => `${(100 * e).toFixed(2)} %`).join(', ')}`,
+);
+console.log(`  ratio ${(classical.ms / ours.ms).toFixed(0)} : 1`);
+
+console.log('Growth');
+const sizes = [1000, 5000, 20_000].map((nodeCount) => {
+  const { mesh, solve } = plate(nodeCount);
+  const { ms } = best(solve, 2);
+  console.log(`  ${mesh.nodeCount} nodes: ${ms.toFixed(0)} ms`);
+  return { n: mesh.nodeCount, ms };
+});
+const exponent = (a: { n: number; ms: number }, b: { n: number; ms: number }) =>
+  Math.log(b.ms / a.ms) / Math.log(b.n / a.n);
+console.log(
+  `  exponent ${exponent(sizes[0], sizes[2]).toFixed(2)} from 1 000 to 20 000, ${exponent(sizes[1], sizes[2]).toFixed(2)} from 5 000`,
+);
+
+console.log('New temperature on a solved layout');
+const poreVolume = small.network.storage.reduce((a, b) => a + b, 0);
+const flow: SolvedFlow = { ...ours.result, poreVolume, dryRegions: [] };
+const resin = {
+  name: 'bench',
+  density: 1130,
+  viscosityPoints: [
+    { temperature: 288, viscosity: 0.5 },
+    { temperature: 303, viscosity: 0.2 },
+  ],
+  gelPoints: [
+    { temperature: 288, time: 11_000 },
+    { temperature: 303, time: 4000 },
+  ],
+  gelViscosityRatio: 18,
+  hardenerParts: 30,
+};
+const look = best(() => judge(flow, { resin, temperature: 293 + Math.random(), openTime: 400 }), 20);
+console.log(
+  `  verdict with its range from 400 samples: ${look.ms.toFixed(2)} ms, ${(ours.ms / look.ms).toFixed(0)} times quicker than solving again`,
+);
+
+console.log('Coarse forecast while dragging');
+const coarse = best(() => plate(800).solve());
+console.log(`  mesh and fill at 800 nodes: ${coarse.ms.toFixed(0)} ms`);
