@@ -17,6 +17,8 @@ interface Level {
   readonly count: number;
   readonly rowStart: Int32Array;
   readonly columns: Int32Array;
+  /** First entry of each row whose column is above the row. */
+  readonly upperStart: Int32Array;
   readonly values: Float64Array;
   readonly diagonal: Float64Array;
   readonly inverse: Float64Array;
@@ -97,10 +99,16 @@ export function createMultigrid(network: FlowNetwork): Multigrid {
 
 function createLevel(rowStart: Int32Array, columns: Int32Array, values: Float64Array): Level {
   const count = rowStart.length - 1;
+  const upperStart = Int32Array.from({ length: count }, (_, i) => {
+    let e = rowStart[i];
+    while (e < rowStart[i + 1] && columns[e] < i) e += 1;
+    return e;
+  });
   return {
     count,
     rowStart,
     columns,
+    upperStart,
     values,
     diagonal: new Float64Array(count),
     inverse: new Float64Array(count),
@@ -224,11 +232,11 @@ function restrictMatrix(fine: Level, next: Level) {
 }
 
 /** Gauss-Seidel upwards from a zero guess: only lower neighbours count, since columns are sorted. */
-function sweepForward({ list, activeCount, rowStart, columns, values, inverse, x, b }: Level) {
+function sweepForward({ list, activeCount, rowStart, upperStart, columns, values, inverse, x, b }: Level) {
   for (let n = 0; n < activeCount; n++) {
     const i = list[n];
     let sum = b[i];
-    for (let e = rowStart[i]; columns[e] < i && e < rowStart[i + 1]; e++) sum += values[e] * x[columns[e]];
+    for (let e = rowStart[i], end = upperStart[i]; e < end; e++) sum += values[e] * x[columns[e]];
     x[i] = sum * inverse[i];
   }
 }
@@ -243,12 +251,11 @@ function sweepBackward({ list, activeCount, rowStart, columns, values, inverse, 
 }
 
 /** Residual right after sweepForward: what the upper neighbours bring. */
-function residualAfterForward({ list, activeCount, rowStart, columns, values, x, r }: Level) {
+function residualAfterForward({ list, activeCount, rowStart, upperStart, columns, values, x, r }: Level) {
   for (let n = 0; n < activeCount; n++) {
     const i = list[n];
     let sum = 0;
-    for (let e = rowStart[i + 1] - 1; columns[e] > i && e >= rowStart[i]; e--)
-      sum += values[e] * x[columns[e]];
+    for (let e = upperStart[i], end = rowStart[i + 1]; e < end; e++) sum += values[e] * x[columns[e]];
     r[i] = sum;
   }
 }

@@ -44,6 +44,9 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
   const z = new Float64Array(nodeCount);
   const p = new Float64Array(nodeCount);
   const q = new Float64Array(nodeCount);
+  const diagonal = new Float64Array(nodeCount);
+  for (let i = 0; i < nodeCount; i++)
+    for (let e = rowStart[i]; e < rowStart[i + 1]; e++) diagonal[i] += conductance[e];
   let activeCount = 0;
 
   function flowInto(i: number, u: Float64Array): number {
@@ -81,7 +84,8 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
     const goal = Math.max(tolerance, reduction * error);
     let rzOld = 0;
     let iterations = 0;
-    while (error > goal) {
+    // Written so that NaN goes on into the guard.
+    while (!(error <= goal)) {
       if (++iterations > MAX_ITERATIONS || Number.isNaN(error))
         throw new ModelError(
           'NOT_CONVERGED',
@@ -89,24 +93,11 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
           { error },
         );
       multigrid.apply(r, z);
-      let rz = 0;
-      for (let n = 0; n < activeCount; n++) rz += r[list[n]] * z[list[n]];
+      const rz = dot(list, activeCount, r, z);
       const beta = iterations > 1 ? rz / rzOld : 0;
       for (let n = 0; n < activeCount; n++) p[list[n]] = z[list[n]] + beta * p[list[n]];
-      let pq = 0;
-      for (let n = 0; n < activeCount; n++) {
-        const i = list[n];
-        q[i] = -flowInto(i, p);
-        pq += p[i] * q[i];
-      }
-      const alpha = rz / pq;
-      error = 0;
-      for (let n = 0; n < activeCount; n++) {
-        const i = list[n];
-        u[i] += alpha * p[i];
-        r[i] -= alpha * q[i];
-        error += Math.abs(r[i]);
-      }
+      const pq = multiply(network, diagonal, list, activeCount, p, q);
+      error = step(list, activeCount, rz / pq, p, q, u, r);
       rzOld = rz;
     }
     return iterations;
@@ -155,4 +146,50 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
   }
 
   return { solve };
+}
+
+/** q = matrix times p on the listed nodes, p zero elsewhere; returns p . q. */
+function multiply(
+  { rowStart, columns, conductance }: FlowNetwork,
+  diagonal: Float64Array,
+  list: Int32Array,
+  count: number,
+  p: Float64Array,
+  q: Float64Array,
+): number {
+  let pq = 0;
+  for (let n = 0; n < count; n++) {
+    const i = list[n];
+    let sum = diagonal[i] * p[i];
+    for (let e = rowStart[i], end = rowStart[i + 1]; e < end; e++) sum -= conductance[e] * p[columns[e]];
+    q[i] = sum;
+    pq += p[i] * sum;
+  }
+  return pq;
+}
+
+/** u += alpha p, r -= alpha q; returns the sum of |r|. */
+function step(
+  list: Int32Array,
+  count: number,
+  alpha: number,
+  p: Float64Array,
+  q: Float64Array,
+  u: Float64Array,
+  r: Float64Array,
+): number {
+  let error = 0;
+  for (let n = 0; n < count; n++) {
+    const i = list[n];
+    u[i] += alpha * p[i];
+    r[i] -= alpha * q[i];
+    error += Math.abs(r[i]);
+  }
+  return error;
+}
+
+function dot(list: Int32Array, count: number, a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let n = 0; n < count; n++) sum += a[list[n]] * b[list[n]];
+  return sum;
 }
