@@ -198,7 +198,7 @@ export function fill(request: FillRequest): FillResult {
     for (const gate of reached) {
       if (gates[gate].kind === 'feed') openFeed(gate);
       else events.push({ time, gate, kind: 'reached' });
-      if (gates[gate].closesWhenReached) {
+      if (gates[gate].kind === 'vent' && gates[gate].closesWhenReached) {
         board.close(gate);
         events.push({ time, gate, kind: 'closes' });
       }
