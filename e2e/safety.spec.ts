@@ -1,4 +1,4 @@
-import { brokenJobFiles } from '@wick/contract/broken-job-files';
+import { brokenJobFiles } from '@wick/contract/test/broken-job-files';
 import type { StoredJob } from '@wick/contract/api';
 import { expect, openDemo, saved, test } from './support/fixtures.ts';
 import { newFolder, startServer } from './support/server.ts';

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, test } from '@jest/globals';
-import { brokenJobFiles } from '@wick/contract/broken-job-files';
+import { brokenJobFiles } from '@wick/contract/test/broken-job-files';
 import { emptyJob } from '@wick/contract/job';
 import { main } from './main.ts';
 

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { z } from 'zod';
-import { brokenJobFiles } from './broken-job-files.ts';
+import { brokenJobFiles } from './test/broken-job-files.ts';
 import { demoJobs } from './demo/jobs.ts';
 import { demoMaterials } from './demo/materials.ts';
 import { emptyJob, jobSchema } from './job.ts';

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { brokenJobFiles } from '@wick/contract/broken-job-files';
+import { brokenJobFiles } from '@wick/contract/test/broken-job-files';
 import { demoJobs } from '@wick/contract/demo/jobs';
 import { emptyJob, type Job } from '@wick/contract/job';
 import type { StoredJob } from '@wick/contract/api';

@@ -1,5 +1,5 @@
-import { demoJobs } from './demo/jobs.ts';
-import type { Job } from './job.ts';
+import { demoJobs } from '../demo/jobs.ts';
+import type { Job } from '../job.ts';
 
 /** Job files broken in different ways, and a part of the sentence each must be answered with; for tests of every way in. */
 export function brokenJobFiles(): { name: string; text: string; says: string }[] {
