@@ -23,7 +23,8 @@ export function installPackages() {
     existsSync(marker) && statSync(marker).mtimeMs >= statSync(`${root}package-lock.json`).mtimeMs;
   if (isFresh) return;
   console.log('Installing packages ...');
-  run('npm', ['ci', '--no-audit', '--no-fund']);
+  // Not "npm ci": it refuses a lock file that leaves out optional binaries for other platforms.
+  run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error']);
 }
 
 /** Builds the web application when its sources are newer than the last build. */

@@ -1,7 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { planarGraph } from './planar-graph.ts';
-import { boundsOf, contains, lineLength, nearestOnSegment, perimeter, requireSimplePolygon, segmentsCross, signedArea, type Point } from './polygon.ts';
+import {
+  boundsOf,
+  contains,
+  lineLength,
+  nearestOnSegment,
+  perimeter,
+  requireSimplePolygon,
+  segmentsCross,
+  signedArea,
+  type Point,
+} from './polygon.ts';
 import { coneSector, disc, gore, rectangle, trapezoid } from './shapes.ts';
 
 const coordinate = fc.double({ min: -5, max: 5, noNaN: true });
@@ -12,9 +22,18 @@ describe('polygon measures', () => {
     expect(signedArea(rectangle({ length: 3, width: 2 }))).toBeCloseTo(6, 12);
     expect(signedArea(rectangle({ length: 3, width: 2 }).reverse())).toBeCloseTo(-6, 12);
     expect(perimeter(rectangle({ length: 3, width: 2 }))).toBeCloseTo(10, 12);
-    expect(signedArea(trapezoid({ length: 3.4, startWidth: 1.2, endWidth: 0.4 }))).toBeCloseTo((3.4 * 1.6) / 2, 12);
+    expect(signedArea(trapezoid({ length: 3.4, startWidth: 1.2, endWidth: 0.4 }))).toBeCloseTo(
+      (3.4 * 1.6) / 2,
+      12,
+    );
     expect(signedArea(disc({ diameter: 2 }))).toBeCloseTo(Math.PI, 9);
-    expect(lineLength([{ x: 0, y: 0 }, { x: 3, y: 4 }, { x: 3, y: 5 }])).toBe(6);
+    expect(
+      lineLength([
+        { x: 0, y: 0 },
+        { x: 3, y: 4 },
+        { x: 3, y: 5 },
+      ]),
+    ).toBe(6);
   });
 
   test('a cone laid flat has the area of its sector, r^2 angle / 2', () => {
@@ -35,8 +54,14 @@ describe('polygon measures', () => {
     fc.assert(
       fc.property(point, fc.double({ min: 0, max: 6, noNaN: true }), (by, angle) => {
         const [c, s] = [Math.cos(angle), Math.sin(angle)];
-        const moved = gore({ length: 2, startWidth: 1, endWidth: 0.5 }).map(({ x, y }) => ({ x: c * x - s * y + by.x, y: s * x + c * y + by.y }));
-        expect(signedArea(moved)).toBeCloseTo(signedArea(gore({ length: 2, startWidth: 1, endWidth: 0.5 })), 9);
+        const moved = gore({ length: 2, startWidth: 1, endWidth: 0.5 }).map(({ x, y }) => ({
+          x: c * x - s * y + by.x,
+          y: s * x + c * y + by.y,
+        }));
+        expect(signedArea(moved)).toBeCloseTo(
+          signedArea(gore({ length: 2, startWidth: 1, endWidth: 0.5 })),
+          9,
+        );
       }),
     );
   });
@@ -48,7 +73,9 @@ describe('points and segments', () => {
       fc.property(point, point, point, fc.double({ min: 0, max: 1, noNaN: true }), (p, a, b, t) => {
         const near = nearestOnSegment(p, a, b);
         const other = { x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) };
-        expect(Math.hypot(near.x - p.x, near.y - p.y)).toBeLessThanOrEqual(Math.hypot(other.x - p.x, other.y - p.y) + 1e-9);
+        expect(Math.hypot(near.x - p.x, near.y - p.y)).toBeLessThanOrEqual(
+          Math.hypot(other.x - p.x, other.y - p.y) + 1e-9,
+        );
       }),
     );
   });
@@ -56,10 +83,14 @@ describe('points and segments', () => {
   test('inside is inside: a point of a disc by its distance to the middle', () => {
     const outline = disc({ diameter: 2, corners: 200 });
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 2, noNaN: true }), fc.double({ min: 0, max: 6.2, noNaN: true }), (r, angle) => {
-        if (Math.abs(r - 1) < 1e-3) return;
-        expect(contains(outline, { x: 1 + r * Math.cos(angle), y: 1 + r * Math.sin(angle) })).toBe(r < 1);
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 2, noNaN: true }),
+        fc.double({ min: 0, max: 6.2, noNaN: true }),
+        (r, angle) => {
+          if (Math.abs(r - 1) < 1e-3) return;
+          expect(contains(outline, { x: 1 + r * Math.cos(angle), y: 1 + r * Math.sin(angle) })).toBe(r < 1);
+        },
+      ),
     );
   });
 
@@ -70,7 +101,11 @@ describe('points and segments', () => {
         expect(segmentsCross(a, b, b, c) && segmentsCross(b, a, b, c)).toBe(segmentsCross(a, b, b, c));
       }),
     );
-    const [o, x, y] = [{ x: 0, y: 0 }, { x: 1, y: 0 }, { x: 0, y: 1 }];
+    const [o, x, y] = [
+      { x: 0, y: 0 },
+      { x: 1, y: 0 },
+      { x: 0, y: 1 },
+    ];
     expect(segmentsCross(o, x, o, y)).toBe(false);
     expect(segmentsCross({ x: -1, y: 0.5 }, { x: 1, y: 0.5 }, o, y)).toBe(true);
   });
@@ -81,14 +116,33 @@ describe('outline check', () => {
     [/at least three corners, it has 0/, []],
     [/has 2001 corners; 2000 is the limit/, disc({ diameter: 1, corners: 2001 })],
     [/is 0.001 m across/, rectangle({ length: 0.001, width: 0.001 })],
-    [/Corner 3 of the outline is not a number/, [{ x: 0, y: 0 }, { x: 1, y: 0 }, { x: 1, y: Infinity }]],
-    [/crosses itself/, [{ x: 0, y: 0 }, { x: 1, y: 0 }, { x: 0.2, y: 1 }, { x: 0.8, y: 1 }]],
+    [
+      /Corner 3 of the outline is not a number/,
+      [
+        { x: 0, y: 0 },
+        { x: 1, y: 0 },
+        { x: 1, y: Infinity },
+      ],
+    ],
+    [
+      /crosses itself/,
+      [
+        { x: 0, y: 0 },
+        { x: 1, y: 0 },
+        { x: 0.2, y: 1 },
+        { x: 0.8, y: 1 },
+      ],
+    ],
   ])('%s', (message, polygon) => {
     expect(() => requireSimplePolygon(polygon, 'The outline')).toThrow(message);
   });
 
   test('good outlines pass in either direction', () => {
-    for (const polygon of [rectangle({ length: 2, width: 1 }), disc({ diameter: 1 }), gore({ length: 3, startWidth: 1, endWidth: 0.2 })]) {
+    for (const polygon of [
+      rectangle({ length: 2, width: 1 }),
+      disc({ diameter: 1 }),
+      gore({ length: 3, startWidth: 1, endWidth: 0.2 }),
+    ]) {
       expect(() => requireSimplePolygon(polygon, 'The outline')).not.toThrow();
       expect(() => requireSimplePolygon([...polygon].reverse(), 'The outline')).not.toThrow();
     }
@@ -97,13 +151,29 @@ describe('outline check', () => {
 
 describe('planar graph', () => {
   const lengths = (graph: ReturnType<typeof planarGraph>) =>
-    graph.segments.reduce((sum, { a, b }) => sum + Math.hypot(graph.points[a].x - graph.points[b].x, graph.points[a].y - graph.points[b].y), 0);
+    graph.segments.reduce(
+      (sum, { a, b }) =>
+        sum + Math.hypot(graph.points[a].x - graph.points[b].x, graph.points[a].y - graph.points[b].y),
+      0,
+    );
 
   test('a cross of two lines has five points and four segments', () => {
     const graph = planarGraph(
       [
-        { points: [{ x: -1, y: 0 }, { x: 1, y: 0 }], closed: false },
-        { points: [{ x: 0, y: -1 }, { x: 0, y: 1 }], closed: false },
+        {
+          points: [
+            { x: -1, y: 0 },
+            { x: 1, y: 0 },
+          ],
+          closed: false,
+        },
+        {
+          points: [
+            { x: 0, y: -1 },
+            { x: 0, y: 1 },
+          ],
+          closed: false,
+        },
       ],
       1e-6,
     );
@@ -113,9 +183,27 @@ describe('planar graph', () => {
   test('overlapping lines share their points, and a tee splits the line it meets', () => {
     const graph = planarGraph(
       [
-        { points: [{ x: 0, y: 0 }, { x: 3, y: 0 }], closed: false },
-        { points: [{ x: 1, y: 0 }, { x: 2, y: 0 }], closed: false },
-        { points: [{ x: 1.5, y: 0 }, { x: 1.5, y: 1 }], closed: false },
+        {
+          points: [
+            { x: 0, y: 0 },
+            { x: 3, y: 0 },
+          ],
+          closed: false,
+        },
+        {
+          points: [
+            { x: 1, y: 0 },
+            { x: 2, y: 0 },
+          ],
+          closed: false,
+        },
+        {
+          points: [
+            { x: 1.5, y: 0 },
+            { x: 1.5, y: 1 },
+          ],
+          closed: false,
+        },
       ],
       1e-6,
     );
@@ -135,8 +223,18 @@ describe('planar graph', () => {
           for (const t of segments) {
             if ([s.a, s.b].some((end) => end === t.a || end === t.b)) continue;
             const [a, b, c, d] = [points[s.a], points[s.b], points[t.a], points[t.b]];
-            const middle = (p: Point, q: Point, share: number) => ({ x: p.x + share * (q.x - p.x), y: p.y + share * (q.y - p.y) });
-            expect(segmentsCross(middle(a, b, 1e-4), middle(a, b, 1 - 1e-4), middle(c, d, 1e-4), middle(c, d, 1 - 1e-4))).toBe(false);
+            const middle = (p: Point, q: Point, share: number) => ({
+              x: p.x + share * (q.x - p.x),
+              y: p.y + share * (q.y - p.y),
+            });
+            expect(
+              segmentsCross(
+                middle(a, b, 1e-4),
+                middle(a, b, 1 - 1e-4),
+                middle(c, d, 1e-4),
+                middle(c, d, 1 - 1e-4),
+              ),
+            ).toBe(false);
           }
       }),
       { numRuns: 60, seed: 11, endOnFailure: true },

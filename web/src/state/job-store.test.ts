@@ -8,7 +8,12 @@ import { useJobStore } from './job-store.ts';
 /** A server in a few lines: keeps one job, checks revisions, can be switched off. */
 function fakeServer(document: Job) {
   const state = { revision: 1, document, isUp: true, writes: 0 };
-  const stored = (): StoredJob => ({ id: 'j', revision: state.revision, changedAt: '2026-01-01T10:00:00Z', document: state.document });
+  const stored = (): StoredJob => ({
+    id: 'j',
+    revision: state.revision,
+    changedAt: '2026-01-01T10:00:00Z',
+    document: state.document,
+  });
   const answer = (status: number, body: unknown) => new Response(JSON.stringify(body), { status });
   const fetchFake = async (_path: unknown, options: RequestInit = {}): Promise<Response> => {
     if (!state.isUp) throw new TypeError('connection refused');
@@ -16,7 +21,13 @@ function fakeServer(document: Job) {
     state.writes += 1;
     const sent = JSON.parse(String(options.body)) as { revision: number; document: Job };
     if (sent.revision !== state.revision)
-      return answer(409, { code: 'STALE', title: 'Stale', status: 409, detail: 'Changed elsewhere.', current: stored() });
+      return answer(409, {
+        code: 'STALE',
+        title: 'Stale',
+        status: 409,
+        detail: 'Changed elsewhere.',
+        current: stored(),
+      });
     state.revision += 1;
     state.document = sent.document;
     return answer(200, stored());
@@ -194,7 +205,10 @@ describe('a stale write', () => {
   });
 
   test('a draft older than what is stored is offered, not forced', async () => {
-    storage.setItem('wick-draft-j', JSON.stringify({ revision: 1, document: { ...demoJobs[0]!, name: 'Old draft' } }));
+    storage.setItem(
+      'wick-draft-j',
+      JSON.stringify({ revision: 1, document: { ...demoJobs[0]!, name: 'Old draft' } }),
+    );
     server.state.revision = 9;
     const job = await opened();
     expect(job.saveState).toBe('conflict');
