@@ -56,7 +56,9 @@ beforeEach(() => {
   storage = fakeStorage();
   Object.assign(globalThis, { fetch: server.fetchFake, localStorage: storage });
 });
-afterEach(() => jest.useRealTimers());
+afterEach(() => {
+  jest.useRealTimers();
+});
 
 async function opened() {
   const job = useJobStore();
