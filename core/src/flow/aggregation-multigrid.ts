@@ -66,7 +66,11 @@ export function createMultigrid(network: FlowNetwork): Multigrid {
     for (let n = 0; n < activeCount; n++) x[list[n]] = 0;
     sweepForward(level);
     if (l === levels.length - 1) {
-      for (let s = 0; s < COARSEST_SWEEPS; s++) sweepBackward(level);
+      sweepBackward(level);
+      for (let s = 1; s < COARSEST_SWEEPS; s++) {
+        sweepOnward(level);
+        sweepBackward(level);
+      }
       return;
     }
     residualAfterForward(level);
@@ -237,6 +241,16 @@ function sweepForward({ list, activeCount, rowStart, upperStart, columns, values
     const i = list[n];
     let sum = b[i];
     for (let e = rowStart[i], end = upperStart[i]; e < end; e++) sum += values[e] * x[columns[e]];
+    x[i] = sum * inverse[i];
+  }
+}
+
+/** Gauss-Seidel upwards from the guess in x; with sweepBackward after it the pair is symmetric, as the gradient needs. */
+function sweepOnward({ list, activeCount, rowStart, columns, values, inverse, x, b }: Level) {
+  for (let n = 0; n < activeCount; n++) {
+    const i = list[n];
+    let sum = b[i];
+    for (let e = rowStart[i], end = rowStart[i + 1]; e < end; e++) sum += values[e] * x[columns[e]];
     x[i] = sum * inverse[i];
   }
 }
