@@ -1,4 +1,4 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -58,6 +58,62 @@ describe('wick simulate', () => {
   });
 });
 
+describe('results out', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'wick-out-'));
+
+  test('--vtk and --csv hold the same arrivals, and --layers the lag', () => {
+    const [vtk, csv] = [join(folder, 'a.vtu'), join(folder, 'a.csv')];
+    const { code, out } = wick(
+      'simulate',
+      demo('hydro-spinner'),
+      '--layers',
+      '--nodes',
+      '400',
+      '--vtk',
+      vtk,
+      '--csv',
+      csv,
+    );
+    expect(code).toBe(0);
+    expect(out).toMatch(/6 layers; the mould side lags by up to \d+ mm/);
+    const [head, ...rows] = readFileSync(csv, 'utf8').trimEnd().split('\n');
+    expect(head!.split(',').slice(0, 4)).toEqual(['x_m', 'y_m', 'z_m', 'arrival_s']);
+    expect(head).toContain('lag_m');
+    const body = /Name="arrival_s"[^>]*>\n([\s\S]*?)\n</.exec(readFileSync(vtk, 'utf8'))![1]!;
+    const arrivals = body.split(/\s+/).map(Number);
+    expect(arrivals).toHaveLength(rows.length);
+    rows.forEach((row, i) => {
+      const cell = row.split(',')[3]!;
+      if (cell !== '') expect(Number(cell)).toBe(arrivals[i]);
+    });
+    const refused = wick('simulate', demo('hydro-spinner'), '--nodes', '200', '--csv', '/nowhere/at/all.csv');
+    expect([refused.code, refused.err.includes('cannot be written')]).toEqual([3, true]);
+  });
+
+  test('a surface from an STL file fills from end to end', () => {
+    const stl = join(folder, 'strip.stl');
+    const facet = (...corners: string[]) =>
+      `facet normal 0 0 1\nouter loop\n${corners.map((c) => `vertex ${c}`).join('\n')}\nendloop\nendfacet`;
+    writeFileSync(
+      stl,
+      `solid s\n${facet('0 0 0', '600 0 0', '600 200 80')}\n${facet('0 0 0', '600 200 80', '0 200 80')}\nendsolid`,
+    );
+    const ends = ['--feed', '0,0,0 0,0.2,0.08', '--vent', '0.6,0,0 0.6,0.2,0.08'];
+    const job = ['--job', demo('hydro-spinner')];
+    const { code, out } = wick('shell', stl, ...job, ...ends, '--nodes', '300');
+    expect(code).toBe(0);
+    expect(out).toContain('Feed 1 opens');
+    expect(wick('shell', stl, ...ends).err).toContain('--job FILE');
+    expect(wick('shell', stl, ...job, '--feed', 'here').err).toContain('--feed takes points');
+    expect(wick('shell', stl, ...job, ...ends, '--unit', 'league').err).toContain(
+      '--unit takes m, cm, mm, in',
+    );
+    const inTheAir = ['--feed', '0,0,3 0,0.2,3', '--vent', '0.6,0,0'];
+    expect(wick('shell', stl, ...job, ...inTheAir).err).toContain('off the surface');
+    expect(wick('shell', file('solid'), ...job, ...ends).err).toContain('holds no triangle');
+  });
+});
+
 describe('wick check', () => {
   test('lists what a file leaves to assumption', () => {
     const { code, out } = wick('check', demo('hydro-spinner'));
@@ -74,7 +130,7 @@ describe('wick check', () => {
   test.each<[string[], number, string]>([
     [[], 0, ''],
     [['dance', 'x.json'], 2, 'There is no command “dance”'],
-    [['check'], 2, 'Name one job file'],
+    [['check'], 2, 'Name one file'],
     [['check', '/nowhere/at/all.json'], 3, 'cannot be read (ENOENT)'],
     [['simulate', demo('hydro-spinner'), '--probe', 'here'], 2, '--probe takes a place'],
     [['simulate', demo('hydro-spinner'), '--nodes', 'NaN'], 2, '--nodes takes a number from 50'],

@@ -1,10 +1,14 @@
 import { parseArgs } from 'node:util';
 import { check } from './check.ts';
 import { CliError, exitCodes, type Output } from './exit-codes.ts';
+import { simulateShell } from './shell.ts';
 import { simulate } from './simulate.ts';
 
-const usage = `wick simulate FILE [--json] [--probe x,y ...] [--nodes N] [--altitude M] [--room C]
+const usage = `wick simulate FILE [--json] [--probe x,y ...] [--layers] [--vtk OUT] [--csv OUT] [--nodes N] [--altitude M] [--room C]
     Forecast of a job file: verdict, events, dry regions; with --probe the minute the front passes a place (metres).
+    --layers tells mesh and plies apart, --no-layers averages them (as the job says); --vtk and --csv write results at the nodes.
+wick shell SURFACE --job FILE --feed "x,y,z ..." --vent "x,y,z ..." [--unit mm|cm|m|in] [and as above]
+    The job's laminate and resin on a surface from an STL or OBJ file; points in metres after scaling, z up.
 wick check FILE
     Says whether a job file can be used, and what it leaves to assumption.
 
@@ -25,8 +29,9 @@ export function main(args: string[], output: Output): number {
       return exitCodes.fine.code;
     }
     if (file === undefined || rest.length > 0)
-      throw new CliError('usage', `Name one job file after “${command}”. Run “wick help” for the commands.`);
+      throw new CliError('usage', `Name one file after “${command}”. Run “wick help” for the commands.`);
     if (command === 'simulate') return simulate(file, values, output);
+    if (command === 'shell') return simulateShell(file, values, output);
     if (command === 'check') return check(file, values, output);
     throw new CliError('usage', `There is no command “${command}”. Run “wick help” for the commands.`);
   } catch (error) {
@@ -46,6 +51,13 @@ function readArguments(args: string[]) {
         json: { type: 'boolean' },
         help: { type: 'boolean', short: 'h' },
         probe: { type: 'string', multiple: true },
+        layers: { type: 'boolean' },
+        vtk: { type: 'string' },
+        csv: { type: 'string' },
+        job: { type: 'string' },
+        feed: { type: 'string', multiple: true },
+        vent: { type: 'string', multiple: true },
+        unit: { type: 'string' },
         nodes: { type: 'string' },
         altitude: { type: 'string' },
         room: { type: 'string' },

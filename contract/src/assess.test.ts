@@ -1,15 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { assess, COARSE_NODES, summaryOf } from './assess.ts';
+import { assess, COARSE, FINE, summaryOf } from './assess.ts';
+import { flowRequestOf, isBoundToResin, needsSeconds } from './flow-request.ts';
 import { demoJobs, demoShop } from './demo/jobs.ts';
-import {
-  assumptionsOf,
-  flowRequestOf,
-  ledgerRequestOf,
-  missingOf,
-  partArea,
-  stackOf,
-} from './forecast-input.ts';
+import { assumptionsOf, ledgerRequestOf, missingOf, partArea, stackOf } from './forecast-input.ts';
 import { emptyJob, type Job } from './job.ts';
+import { clockOf } from '@wick/core/verdict/verdict';
+import { timelineOf } from './assess.ts';
+import { runConditionsOf } from './forecast-input.ts';
 import { likelyWords, verdictSentence } from './words.ts';
 
 const [gore, spinner] = demoJobs as [Job, Job];
@@ -22,19 +19,19 @@ const withThirdFeedAt = (x: number): Job => ({
 
 describe('demo jobs', () => {
   test('the dome gore starts out failing, and its third feed further on mends it', () => {
-    const failing = assess(gore, demoShop, COARSE_NODES).verdict!;
+    const failing = assess(gore, demoShop, COARSE).verdict!;
     expect(failing.band).toBe('willNotFill');
     expect(verdictSentence(failing)).toMatch(
       /^Will not fill: the resin gels at .* of the part wet; about \d+ in 100 fill\.$/,
     );
-    const mended = assess(withThirdFeedAt(2.2), demoShop, COARSE_NODES).verdict!;
+    const mended = assess(withThirdFeedAt(2.2), demoShop, COARSE).verdict!;
     expect(['comfortable', 'tight']).toContain(mended.band);
     expect(mended.chance).toBeGreaterThan(failing.chance);
     expect(summaryOf(failing, 3)).toMatchObject({ revision: 3, fillTime: null });
   });
 
   test('the spinner fills comfortably', () => {
-    const { verdict, flow } = assess(spinner, demoShop, COARSE_NODES);
+    const { verdict, flow } = assess(spinner, demoShop, COARSE);
     expect(verdict!.band).toBe('comfortable');
     expect(flow.dryRegions).toEqual([]);
     expect(likelyWords(verdict!)).toMatch(/^\d+ to \d+ min$/);
@@ -42,7 +39,9 @@ describe('demo jobs', () => {
 
   test('coarse and fine forecasts of the gore agree within 5 %', () => {
     const job = withThirdFeedAt(2.2);
-    const [coarse, fine] = [COARSE_NODES, 3000].map((nodes) => assess(job, demoShop, nodes).flow.fillTime);
+    const [coarse, fine] = [COARSE, FINE].map(
+      (resolution) => assess(job, demoShop, resolution).flow.fillTime,
+    );
     expect(Math.abs(coarse! / fine! - 1)).toBeLessThan(0.05);
   });
 });
@@ -61,7 +60,7 @@ describe('stored job to solver input', () => {
   });
 
   test('altitude lowers the pressure that drives the resin', () => {
-    const [low, high] = [0, 2000].map((altitude) => flowRequestOf(gore, { ...demoShop, altitude }, 500));
+    const [low, high] = [0, 2000].map((altitude) => flowRequestOf(gore, { ...demoShop, altitude }, COARSE));
     expect(low!.feedPressure).toBeCloseTo(101_325, 0);
     expect(high!.feedPressure).toBeLessThan(0.8 * low!.feedPressure);
   });
@@ -78,7 +77,7 @@ describe('stored job to solver input', () => {
     for (const key of ['laminateThickness', 'fibreWeight', 'resinInPlies'] as const)
       expect(b![key] / a![key]).toBeCloseTo(5 / 4, 9);
     expect(ledgerRequestOf(more, b!)!.resinInPlies).toBe(b!.resinInPlies);
-    expect(flowRequestOf(more, demoShop, 500).storage).toBe(b!.storage);
+    expect(flowRequestOf(more, demoShop, COARSE).zones[0]!.layers[0]!.storage).toBe(b!.storage);
   });
 
   test('what a new job lacks is listed with its stage', () => {
@@ -90,4 +89,103 @@ describe('stored job to solver input', () => {
     ]);
     expect(partArea(emptyJob('New').part)).toBeCloseTo(0.96, 12);
   });
+});
+
+describe('what runs on a clock', () => {
+  const timed = (job: Job, minute: number): Job => ({
+    ...job,
+    lines: job.lines.map((line) =>
+      line.id === 'feed-2'
+        ? { ...line, actions: [{ opening: 1, when: { kind: 'time', time: 60 * minute } }] }
+        : line,
+    ),
+  });
+
+  test('a layout with triggers only is solved once for any resin; times, delays, soft and warm ones are not', () => {
+    expect(isBoundToResin(gore)).toBe(false);
+    expect(isBoundToResin(timed(gore, 30))).toBe(true);
+    expect(isBoundToResin({ ...gore, forecast: { layers: false, soft: true } })).toBe(true);
+    const warm: Job = { ...gore, resin: { ...gore.resin, mouldTemperature: 303.15 } };
+    expect([needsSeconds(gore), needsSeconds(warm)]).toEqual([false, true]);
+    const { resin } = emptyJob('No resin');
+    expect(() => assess({ ...timed(gore, 30), resin }, demoShop, COARSE)).toThrow(/Choose a resin first/);
+  });
+
+  test('an opening at a minute happens at that minute since first mix', () => {
+    const { flow } = assess(timed(gore, 40), demoShop, COARSE);
+    const run = runConditionsOf(gore, demoShop)!;
+    const timeline = timelineOf(flow, clockOf(run), run.openTime);
+    const opens = flow.events.find(({ name, kind }) => name === 'Feed 2' && kind === 'opens')!;
+    expect(timeline.clockTime(opens.time) / 60).toBeCloseTo(40, 3);
+    expect(timeline.clockTime(timeline.runTime(3000))).toBeCloseTo(3000, 3);
+  });
+
+  test('a run in seconds agrees with the fluidity time where nothing differs from place to place', () => {
+    // The mould at the resin's own temperature: the same physics, stepped on the clock.
+    const job = withThirdFeedAt(2.2);
+    const clocked: Job = { ...job, resin: { ...job.resin, mouldTemperature: job.resin.temperature } };
+    const [plain, stepped] = [job, clocked].map((each) => assess(each, demoShop, COARSE).verdict!);
+    expect(plain!.fillTime).toBeLessThan(plain!.gelTime);
+    expect(Math.abs(stepped!.fillTime / plain!.fillTime - 1)).toBeLessThan(0.02);
+    expect(Math.abs(stepped!.ageRatio / plain!.ageRatio - 1)).toBeLessThan(0.03);
+    expect(stepped!.band).toBe(plain!.band);
+  });
+
+  test('a warm mould fills sooner than a cold one', () => {
+    const job = withThirdFeedAt(2.2);
+    const [cold, warm] = [288.15, 296.15].map(
+      (mouldTemperature) =>
+        assess({ ...job, resin: { ...job.resin, mouldTemperature } }, demoShop, COARSE).verdict!.fillTime,
+    );
+    expect(warm!).toBeLessThan(cold!);
+  });
+
+  test('a second batch put on late brings younger resin', () => {
+    const job = withThirdFeedAt(2.2);
+    const age = (batches: Job['resin']['batches']) => {
+      const request = flowRequestOf(
+        { ...job, resin: { ...job.resin, batches, mouldTemperature: job.resin.temperature } },
+        demoShop,
+        COARSE,
+      );
+      return [0, 8 / request.density].map((drawn) => request.resin!.inletState(1800, drawn));
+    };
+    const [first, second] = age([{ mixedAt: 1200, after: 5 }]);
+    expect(second!).toBeLessThan(first!);
+    expect(age([])[1]).toBe(age([])[0]);
+  });
+});
+
+test('zones bring their own laminate, and a brake of peel ply alone slows the front', () => {
+  const strip: Job = {
+    ...gore,
+    zones: [
+      ...gore.zones,
+      {
+        id: 'strip',
+        name: 'Brake',
+        purpose: 'part',
+        outline: [
+          { x: 3.1, y: 0.2 },
+          { x: 3.2, y: 0.2 },
+          { x: 3.2, y: 1 },
+          { x: 3.1, y: 1 },
+        ],
+        laminate: {
+          ...gore.laminate,
+          plies: gore.laminate.plies.slice(0, 1),
+          coreId: null,
+          flowMeshId: null,
+        },
+        temperature: null,
+      },
+    ],
+  };
+  const [without, withBrake] = [gore, strip].map((job) => assess(job, demoShop, COARSE).flow);
+  expect(withBrake!.fillTime).toBeGreaterThan(without!.fillTime);
+  expect(flowRequestOf(strip, demoShop, COARSE).zones.map(({ name }) => name)).toEqual([
+    'Base',
+    'Vent brake',
+    'Brake',
+  ]);
 });

@@ -1,32 +1,93 @@
 import { forecastFlow, type FlowForecast } from '@wick/core/flow/forecast';
-import { judge, type Verdict } from '@wick/core/verdict/verdict';
+import type { ResinClock } from '@wick/core/resin/resin-clock';
+import { bandFor, clockOf, judge, type Verdict } from '@wick/core/verdict/verdict';
 import type { VerdictSummary } from './api.ts';
-import { doubtOf, flowRequestOf, runConditionsOf } from './forecast-input.ts';
+import { flowRequestOf, type Resolution } from './flow-request.ts';
+import { doubtOf, runConditionsOf } from './forecast-input.ts';
 import type { Job } from './job.ts';
 import type { Shop } from './shop.ts';
 
-/** Nodes of a forecast that is to be relied on, and of the quick one while a line is being dragged. */
-export const FINE_NODES = 3000;
-export const COARSE_NODES = 800;
+/** A forecast to be relied on, with each layer its own nodes, and the quick one while a line is being dragged: averaged. */
+export const FINE: Resolution = { nodeCount: 3000 };
+export const FINE_LAYERS: Resolution = { nodeCount: 1500, steps: 60 };
+export const COARSE: Resolution = { nodeCount: 800, steps: 40, layers: false, soft: false };
 
 /**
- * Flow and verdict of a job in one call, for the command line and the server.
+ * Flow of a job.
  * @throws ModelError with one sentence when something is missing or impossible
  */
+export function forecastJob(
+  job: Job,
+  shop: Shop,
+  resolution: Resolution = FINE,
+  onProgress?: (filledFraction: number) => boolean | void,
+): FlowForecast {
+  return forecastFlow({ ...flowRequestOf(job, shop, resolution), onProgress });
+}
+
+/** Flow and verdict of a job in one call, for the command line and the server. Errors as forecastJob. */
 export function assess(
   job: Job,
   shop: Shop,
-  nodeCount = FINE_NODES,
+  resolution: Resolution = job.forecast.layers ? FINE_LAYERS : FINE,
 ): { flow: FlowForecast; verdict: Verdict | null } {
-  const flow = forecastFlow(flowRequestOf(job, shop, nodeCount));
+  const flow = forecastJob(job, shop, resolution);
   return { flow, verdict: verdictOf(job, shop, flow) };
+}
+
+/** Times of a forecast on the clock since first mix, and back; Infinity past gel. */
+export interface Timeline {
+  clockTime(time: number): number;
+  runTime(clockTime: number): number;
+}
+
+export function timelineOf(flow: FlowForecast, clock: ResinClock, openTime: number): Timeline {
+  if (flow.timeUnit === 'seconds')
+    return {
+      clockTime: (time) => openTime + time,
+      runTime: (clockTime) => Math.max(0, clockTime - openTime),
+    };
+  return {
+    clockTime: (fluidity) => clock.timeAtFluidity({ from: openTime, fluidity }),
+    runTime: (clockTime) => clock.fluidity({ from: openTime, to: Math.max(openTime, clockTime) }),
+  };
 }
 
 /** Null while no resin is chosen. */
 export function verdictOf(job: Job, shop: Shop, flow: FlowForecast): Verdict | null {
   const run = runConditionsOf(job, shop);
-  return run && judge(flow, run, doubtOf(job));
+  if (!run) return null;
+  if (flow.timeUnit === 'fluidity') return judge(flow, run, doubtOf(job));
+  // A run in seconds has one answer; its range is read as if all of it stretched like the batch in the pot.
+  const clock = clockOf(run);
+  const fluidity = (time: number) =>
+    clock.fluidity({ from: run.openTime, to: Math.min(run.openTime + time, clock.gelTime) });
+  const verdict = judge(
+    {
+      ...flow,
+      fillTime: fluidity(flow.fillTime),
+      samples: flow.samples.map((sample) => ({ ...sample, time: fluidity(sample.time) })),
+    },
+    run,
+    doubtOf(job),
+  );
+  const last = flow.samples[flow.samples.length - 1]!;
+  const gelled = !flow.isFilled && run.openTime + last.time > NEARLY * clock.gelTime;
+  const oldest = flow.oldestAtArrival!;
+  return {
+    ...verdict,
+    fillTime: flow.isFilled ? run.openTime + flow.fillTime : Infinity,
+    ageRatio: flow.isFilled ? oldest : Infinity,
+    band: bandFor(
+      { isFilled: flow.isFilled || gelled, dryRegions: flow.dryRegions },
+      flow.isFilled ? oldest : Infinity,
+    ),
+    reachedFraction: flow.isFilled ? 1 : Math.min(1, last.stored / flow.poreVolume),
+  };
 }
+
+/** A run that ends this near to gel without filling was ended by it. */
+const NEARLY = 0.9;
 
 export function summaryOf(verdict: Verdict, revision: number): VerdictSummary {
   const { band, fillTime, gelTime } = verdict;

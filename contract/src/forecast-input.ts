@@ -1,9 +1,8 @@
-import { computeStack, type Stack } from '@wick/core/laminate/stack';
+import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
 import { lineLength, perimeter, signedArea } from '@wick/core/geometry/polygon';
-import type { ForecastRequest } from '@wick/core/flow/forecast';
 import type { QuantityName } from '@wick/core/units/quantities';
 import { usualDoubt, type Doubt, type RunConditions } from '@wick/core/verdict/verdict';
-import type { Job } from './job.ts';
+import type { Job, JobLaminate } from './job.ts';
 import type { MaterialKind, MaterialOf } from './materials.ts';
 import { ambientOf, type Shop } from './shop.ts';
 
@@ -31,7 +30,7 @@ const usual = {
   ventPressure: 2000,
   leftInPot: 0.15,
 };
-export const HOSE_BORE = 0.01;
+const HOSE_BORE = 0.012;
 
 export function materialOf<K extends MaterialKind>(
   job: Job,
@@ -52,13 +51,9 @@ export function ventPressureOf(job: Job): number {
   return job.vacuum.ventPressure ?? usual.ventPressure;
 }
 
-/**
- * The laminate of a job, ready to show.
- * @throws ModelError of computeStack
- */
-export function stackOf(job: Job, shop: Shop): Stack {
-  const { laminate } = job;
-  return computeStack({
+/** A laminate of a job as the core takes it. */
+export function stackRequestOf(job: Job, laminate: JobLaminate, shop: Shop): StackRequest {
+  return {
     plies: laminate.plies.map((ply) => ({
       fabric: materialOf(job, ply.materialId, 'fabric')!,
       angle: ply.angle,
@@ -68,25 +63,15 @@ export function stackOf(job: Job, shop: Shop): Stack {
     peelPly: materialOf(job, laminate.peelPlyId, 'peelPly'),
     availablePressure: ambientOf(shop) - ventPressureOf(job),
     targetFraction: laminate.fibreVolumeFraction,
-  });
+  };
 }
 
 /**
- * Stored job -> solver input.
+ * The laminate of a job, ready to show.
  * @throws ModelError of computeStack
  */
-export function flowRequestOf(job: Job, shop: Shop, nodeCount: number): Omit<ForecastRequest, 'onProgress'> {
-  const stack = stackOf(job, shop);
-  return {
-    outline: job.part.outline,
-    holes: job.part.holes,
-    lines: job.lines,
-    transmissibility: stack.transmissibility,
-    storage: stack.storage,
-    feedPressure: ambientOf(shop),
-    vacuumPressure: ventPressureOf(job),
-    nodeCount,
-  };
+export function stackOf(job: Job, shop: Shop): Stack {
+  return computeStack(stackRequestOf(job, job.laminate, shop));
 }
 
 /** Times before the first feed opens, s since first mix. */
@@ -101,17 +86,25 @@ export function prelude(job: Job) {
 export function runConditionsOf(job: Job, shop: Shop): RunConditions | null {
   const resin = materialOf(job, job.resin.materialId, 'resin');
   return (
-    resin && { resin, temperature: job.resin.temperature ?? shop.temperature, openTime: prelude(job).open }
+    resin && {
+      resin,
+      temperature: job.resin.temperature ?? shop.temperature,
+      drift: job.resin.drift ?? 0,
+      openTime: prelude(job).open,
+    }
   );
 }
 
-/** Doubt widens where the resin is known at one temperature only. */
+/** Typed spreads, or the usual ones; these widen where the resin is known at one temperature only. */
 export function doubtOf(job: Job): Doubt {
   const resin = materialOf(job, job.resin.materialId, 'resin');
+  const { permeability, viscosity, gelTime, temperature } = job.doubt;
+  const isThin = (points: readonly unknown[] | undefined) => resin && !resin.kinetics && points!.length < 2;
   return {
-    ...usualDoubt,
-    viscosity: resin && resin.viscosityPoints.length < 2 ? 1.3 : usualDoubt.viscosity,
-    gelTime: resin && resin.gelPoints.length < 2 ? 1.3 : usualDoubt.gelTime,
+    permeability: permeability ?? usualDoubt.permeability,
+    viscosity: viscosity ?? (isThin(resin?.viscosityPoints) ? 1.3 : usualDoubt.viscosity),
+    gelTime: gelTime ?? (isThin(resin?.gelPoints) && !resin?.gelTable ? 1.3 : usualDoubt.gelTime),
+    temperature: temperature ?? usualDoubt.temperature,
   };
 }
 
@@ -183,6 +176,11 @@ export function assumptionsOf(job: Job, shop: Shop): Assumption[] {
   return list.filter((item) => item !== false);
 }
 
+/** The hose from pot to part where a line has none of its own. */
+export function hoseOf(job: Job): { length: number; bore: number } {
+  return { length: job.resin.hoseLength ?? usual.hoseLength, bore: HOSE_BORE };
+}
+
 /** Input of the resin ledger; null while no resin or ply is chosen. */
 export function ledgerRequestOf(job: Job, stack: Stack) {
   const resin = materialOf(job, job.resin.materialId, 'resin');
@@ -197,7 +195,7 @@ export function ledgerRequestOf(job: Job, stack: Stack) {
     lines: job.lines
       .filter((line) => line.kind === 'feed')
       .map((line) => ({ length: lineLength(line.points), bore: line.bore })),
-    hose: { length: job.resin.hoseLength ?? usual.hoseLength, bore: HOSE_BORE },
+    hose: hoseOf(job),
     leftInPot: usual.leftInPot,
     fibreWeight: stack.fibreWeight,
   };

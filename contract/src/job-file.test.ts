@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { brokenJobFiles } from './test/broken-job-files.ts';
 import { demoJobs } from './demo/jobs.ts';
 import { demoMaterials } from './demo/materials.ts';
-import { emptyJob, jobSchema } from './job.ts';
+import { emptyJob, jobSchema, type Job } from './job.ts';
 import { readJobFile } from './job-file.ts';
 import { materialSchema } from './materials.ts';
 
@@ -16,6 +16,45 @@ describe('reading a job file', () => {
 
   test('an empty job and one saved with a byte-order mark are fine', () => {
     expect(readJobFile(`\uFEFF${JSON.stringify(emptyJob('New'))}`).ok).toBe(true);
+  });
+
+  test('a file of version 1 is brought up to date: its feeds wait as they did, its vents clamp as they did', () => {
+    const gore = { ...(demoJobs[0] as Job), zones: [] };
+    const { zones, marks, tees, forecast, doubt, ...rest } = structuredClone(gore);
+    const { rise, ...part } = rest.part;
+    const { mouldTemperature, drift, batches, ...resin } = rest.resin;
+    expect([zones, marks, tees, batches].flat()).toEqual([]);
+    expect([rise, mouldTemperature, drift, doubt.permeability, forecast.layers]).toEqual([
+      null,
+      null,
+      null,
+      null,
+      false,
+    ]);
+    const old = {
+      ...rest,
+      version: 1,
+      part,
+      resin,
+      lines: rest.lines.map(({ id, kind, name, points, bore, startsOpen }) => ({
+        id,
+        kind,
+        name,
+        points,
+        bore,
+        opens: startsOpen ? 'atStart' : 'whenReached',
+        closesWhenReached: kind === 'vent',
+      })),
+    };
+    const read = readJobFile(JSON.stringify(old));
+    expect(read.ok && read.value.lines.map((line) => line.actions)).toEqual(
+      gore.lines.map((line) =>
+        line.kind === 'vent'
+          ? [{ opening: 0, when: { kind: 'passed', what: line.id, distance: 0, delay: 0 } }]
+          : line.actions,
+      ),
+    );
+    expect(read.ok && { ...read.value, lines: [] }).toEqual({ ...gore, lines: [] });
   });
 
   test.each(brokenJobFiles())('$name: $says', ({ text, says }) => {
@@ -40,6 +79,9 @@ describe('published files', () => {
 
   test('demo/ holds the demo jobs', () => {
     expect(published('demo/dome-gore-7.wick.json')).toEqual(JSON.parse(JSON.stringify(demoJobs[0])));
+    expect(published('demo/footbridge-kerb-plate.wick.json')).toEqual(
+      JSON.parse(JSON.stringify(demoJobs[2])),
+    );
     expect(published('demo/hydro-spinner.wick.json')).toEqual(JSON.parse(JSON.stringify(demoJobs[1])));
   });
 

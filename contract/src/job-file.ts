@@ -2,7 +2,8 @@ import { ModelError } from '@wick/core/model-error';
 import { requireSimplePolygon } from '@wick/core/geometry/polygon';
 import type { z } from 'zod';
 import type { ErrorCode } from './errors.ts';
-import { JOB_FORMAT, JOB_VERSION, jobSchema, type Job } from './job.ts';
+import { migrateJob } from './job-migrations.ts';
+import { JOB_FORMAT, JOB_VERSION, jobSchema, type Job, type JobLaminate } from './job.ts';
 
 export type Read<T> =
   | { readonly ok: true; readonly value: T }
@@ -39,7 +40,7 @@ export function readJob(raw: unknown): Read<Job> {
       'NEWER_VERSION',
       `The file was written by a newer version (${version}; this one reads up to ${JOB_VERSION}). Update this program, then import it again.`,
     );
-  const parsed = jobSchema.safeParse(raw);
+  const parsed = jobSchema.safeParse(migrateJob({ ...raw }));
   if (!parsed.success) return refuse('BAD_JOB', sentenceOf(parsed.error));
   const fault = faultOf(parsed.data);
   return fault ? refuse('BAD_JOB', fault) : { ok: true, value: parsed.data };
@@ -67,32 +68,61 @@ function lowerFirst(text: string): string {
 }
 
 function faultOf(job: Job): string | null {
-  const ids = [...job.lines.map((line) => line.id), ...job.laminate.plies.map((ply) => ply.id)];
+  const named = [...job.lines, ...job.marks, ...job.tees, ...job.zones];
+  const ids = [...named.map(({ id }) => id), ...job.laminate.plies.map((ply) => ply.id)];
   const twice = ids.find((id, index) => ids.indexOf(id) !== index);
-  if (twice !== undefined) return `The id "${twice}" is used twice among plies and lines. Give each its own.`;
+  if (twice !== undefined)
+    return `The id "${twice}" is used twice among plies, lines, marks, tees and zones. Give each its own.`;
   const materialIds = job.materials.map((material) => material.id);
   const doubled = materialIds.find((id, index) => materialIds.indexOf(id) !== index);
   if (doubled !== undefined) return `The material "${doubled}" is listed twice. Remove one.`;
   const wanted: [string | null, string, string][] = [
-    ...job.laminate.plies.map((ply, i): [string, string, string] => [
-      ply.materialId,
-      'fabric',
-      `Ply ${i + 1}`,
-    ]),
-    [job.laminate.coreId, 'core', 'The core'],
-    [job.laminate.flowMeshId, 'flowMesh', 'The flow mesh'],
-    [job.laminate.peelPlyId, 'peelPly', 'The peel ply'],
+    ...laminateWants(job.laminate, ''),
+    ...job.zones.flatMap((zone) => laminateWants(zone.laminate, ` of ${zone.name}`)),
     [job.resin.materialId, 'resin', 'The resin'],
   ];
   for (const [id, kind, who] of wanted)
     if (id !== null && !job.materials.some((material) => material.id === id && material.kind === kind))
       return `${who} refers to "${id}", which is not among the file's materials. Add it there or choose another.`;
+  const lost = danglingOf(job);
+  if (lost) return lost;
   try {
     requireSimplePolygon(job.part.outline, 'The outline');
     job.part.holes.forEach((hole, i) => requireSimplePolygon(hole, `Hole ${i + 1}`));
+    job.zones.forEach((zone) => requireSimplePolygon(zone.outline, zone.name));
   } catch (error) {
     if (error instanceof ModelError) return error.message;
     throw error;
+  }
+  return null;
+}
+
+function laminateWants(laminate: JobLaminate, where: string): [string | null, string, string][] {
+  return [
+    ...laminate.plies.map((ply, i): [string, string, string] => [
+      ply.materialId,
+      'fabric',
+      `Ply ${i + 1}${where}`,
+    ]),
+    [laminate.coreId, 'core', `The core${where}`],
+    [laminate.flowMeshId, 'flowMesh', `The flow mesh${where}`],
+    [laminate.peelPlyId, 'peelPly', `The peel ply${where}`],
+  ];
+}
+
+/** A line whose tee, or whose trigger's line, mark or zone, is not there. */
+function danglingOf({ lines, marks, tees, zones }: Job): string | null {
+  for (const { name, tee, actions } of lines) {
+    if (tee !== null && !tees.some(({ id }) => id === tee))
+      return `${name} hangs on the tee "${tee}", which is not there. Choose another or the pot.`;
+    for (const { when } of actions) {
+      const what = when.kind === 'passed' || when.kind === 'opened' ? when.what : null;
+      const known = when.kind === 'passed' ? [...lines, ...marks] : lines;
+      if (what !== null && !known.some(({ id }) => id === what))
+        return `An action of ${name} waits for "${what}", which is not there. Choose another trigger.`;
+      if (when.kind === 'zoneFull' && !zones.some(({ id }) => id === when.zone))
+        return `An action of ${name} waits for the zone "${when.zone}", which is not there. Choose another trigger.`;
+    }
   }
   return null;
 }

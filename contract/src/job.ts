@@ -3,7 +3,7 @@ import { materialSchema } from './materials.ts';
 import { quantity } from './quantity.ts';
 
 export const JOB_FORMAT = 'vivid-wick-job';
-export const JOB_VERSION = 1;
+export const JOB_VERSION = 2;
 
 const itemId = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'an id is up to 40 letters, digits, - or _');
 const coordinate = z
@@ -13,15 +13,72 @@ const coordinate = z
   .meta({ quantity: 'length', description: 'length, coherent SI' });
 const point = z.strictObject({ x: coordinate, y: coordinate });
 
+const delay = quantity('duration', { atLeast: 0, below: 1e5 });
+
+/** What sets off an opening or closing. Times run from first mix; a delay runs from the trigger. */
+const triggerSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('time'), time: quantity('duration', { atLeast: 0, below: 1e6 }) }),
+  /** The front has passed a line or mark and gone so far beyond it. */
+  z.strictObject({
+    kind: z.literal('passed'),
+    what: itemId,
+    distance: quantity('length', { atLeast: 0, below: 100 }),
+    delay,
+  }),
+  z.strictObject({ kind: z.literal('zoneFull'), zone: itemId, delay }),
+  z.strictObject({ kind: z.literal('drawn'), mass: quantity('mass', { above: 0, below: 1e5 }), delay }),
+  z.strictObject({ kind: z.literal('opened'), what: itemId, delay }),
+  /** The whole part is wet. */
+  z.strictObject({ kind: z.literal('full'), delay }),
+]);
+
+const actionSchema = z.strictObject({
+  /** 0 shut, 1 open, in between throttled. */
+  opening: z.number().min(0).max(1),
+  when: triggerSchema,
+});
+
+const bore = quantity('length', { above: 0.0005, below: 0.2 });
+const hoseLength = quantity('length', { atLeast: 0, below: 100 });
+
 const lineSchema = z.strictObject({
   id: itemId,
-  kind: z.enum(['feed', 'vent']),
+  /** A race is an edge along which resin runs ahead in a gap; its bore is the gap. */
+  kind: z.enum(['feed', 'vent', 'race']),
   name: z.string().trim().min(1).max(40),
   points: z.array(point).min(1, 'a line needs a point').max(200),
-  bore: quantity('length', { above: 0.0005, below: 0.2 }),
-  opens: z.enum(['atStart', 'whenReached']),
-  closesWhenReached: z.boolean(),
+  bore: quantity('length', { above: 0.00005, below: 0.2 }),
+  /** Own hose of a feed from pot or tee; null takes the job's. */
+  hoseLength: hoseLength.nullable(),
+  hoseBore: bore.nullable(),
+  /** Tee that the hose comes from; null for the pot. */
+  tee: itemId.nullable(),
+  /** Where the hose joins the line, as a share of its length. */
+  inlet: z.number().min(0).max(1),
+  /** Height of the resin in the pot over the inlet; null takes it as level. */
+  potLevel: quantity('length', { atLeast: -10, below: 10 }).nullable(),
+  startsOpen: z.boolean(),
+  actions: z.array(actionSchema).max(20),
 });
+
+const laminateSchema = z.strictObject({
+  plies: z
+    .array(
+      z.strictObject({
+        id: itemId,
+        materialId: z.string(),
+        angle: quantity('angle', { atLeast: -7, below: 7 }),
+      }),
+    )
+    .max(500),
+  coreId: z.string().nullable(),
+  flowMeshId: z.string().nullable(),
+  peelPlyId: z.string().nullable(),
+  fibreVolumeFraction: quantity('fraction', { above: 0, below: 0.8 }).nullable(),
+});
+
+const temperature = quantity('temperature', { above: 233, below: 473 });
+const factor = z.number().min(1).max(20);
 
 /** The plan of a job as it is stored and exported. A null is "unknown": the forecast assumes a value and says so. */
 export const jobSchema = z.strictObject({
@@ -32,26 +89,62 @@ export const jobSchema = z.strictObject({
   part: z.strictObject({
     outline: z.array(point).min(3, 'an outline needs three corners').max(2000),
     holes: z.array(z.array(point).min(3, 'a hole needs three corners').max(500)).max(50),
+    /** Rise of the mould along the plan's x and y axes, metre per metre along the surface; null when it lies level. */
+    rise: z
+      .strictObject({ x: z.number().min(-1).max(1), y: z.number().min(-1).max(1) })
+      .refine(({ x, y }) => Math.hypot(x, y) <= 1, 'a surface cannot rise by more than its own length')
+      .nullable(),
   }),
-  laminate: z.strictObject({
-    plies: z
-      .array(
-        z.strictObject({
-          id: itemId,
-          materialId: z.string(),
-          angle: quantity('angle', { atLeast: -7, below: 7 }),
-        }),
-      )
-      .max(500),
-    coreId: z.string().nullable(),
-    flowMeshId: z.string().nullable(),
-    peelPlyId: z.string().nullable(),
-    fibreVolumeFraction: quantity('fraction', { above: 0, below: 0.8 }).nullable(),
-  }),
+  laminate: laminateSchema,
+  /** Regions with a laminate of their own; later ones lie over earlier ones. */
+  zones: z
+    .array(
+      z.strictObject({
+        id: itemId,
+        name: z.string().trim().min(1).max(40),
+        outline: z.array(point).min(3, 'a zone needs three corners').max(500),
+        laminate: laminateSchema,
+        /** A brake slows the resin between part and vent, and need not fill. */
+        purpose: z.enum(['part', 'brake']),
+        /** Of the mould there; null for the resin's own. */
+        temperature: temperature.nullable(),
+      }),
+    )
+    .max(30),
   lines: z.array(lineSchema).max(100),
+  /** Places where the front is timed. */
+  marks: z
+    .array(
+      z.strictObject({ id: itemId, name: z.string().trim().min(1).max(40), x: coordinate, y: coordinate }),
+    )
+    .max(50),
+  /** Junctions: several feeds behind one hose from the pot. */
+  tees: z
+    .array(
+      z.strictObject({
+        id: itemId,
+        name: z.string().trim().min(1).max(40),
+        hoseLength,
+        hoseBore: bore,
+      }),
+    )
+    .max(30),
   resin: z.strictObject({
     materialId: z.string().nullable(),
-    temperature: quantity('temperature', { above: 233, below: 473 }).nullable(),
+    temperature: temperature.nullable(),
+    /** Of the mould where it differs from the resin's; null for the same. */
+    mouldTemperature: temperature.nullable(),
+    /** K/s by which shop and resin warm or cool meanwhile. */
+    drift: z.number().min(-0.01).max(0.01).nullable(),
+    /** Further batches: when each is mixed, from the first mix on, and how much has been drawn when it is put on. */
+    batches: z
+      .array(
+        z.strictObject({
+          mixedAt: quantity('duration', { atLeast: 0, below: 1e6 }),
+          after: quantity('mass', { above: 0, below: 1e5 }),
+        }),
+      )
+      .max(20),
     mixDuration: quantity('duration', { atLeast: 0, below: 1e5 }).nullable(),
     degasDuration: quantity('duration', { atLeast: 0, below: 1e5 }).nullable(),
     hoseFillDuration: quantity('duration', { atLeast: 0, below: 1e5 }).nullable(),
@@ -60,12 +153,33 @@ export const jobSchema = z.strictObject({
   vacuum: z.strictObject({
     ventPressure: quantity('absolutePressure', { atLeast: 0, below: 110_000 }).nullable(),
   }),
+  /** How the forecast is made. */
+  forecast: z.strictObject({
+    /** Mesh, plies and core as layers, or averaged through the thickness. */
+    layers: z.boolean(),
+    /** The laminate gives way under resin pressure and settles after the feed shuts. */
+    soft: z.boolean(),
+  }),
+  /** Spread of what is not known, as factors (one in ten beyond either end); null takes the usual ones. */
+  doubt: z.strictObject({
+    permeability: factor.nullable(),
+    viscosity: factor.nullable(),
+    gelTime: factor.nullable(),
+    temperature: quantity('temperatureDifference', { atLeast: 0, below: 30 }).nullable(),
+    thickness: factor.nullable(),
+    /** Chance that resin races along an edge, and the gap it then finds. */
+    raceChance: z.number().min(0).max(1).nullable(),
+    raceGap: quantity('thickness', { above: 0, below: 0.05 }).nullable(),
+  }),
   /** The values the job was computed with; ids used above refer to these. */
   materials: z.array(materialSchema).max(500),
 });
 
 export type Job = z.infer<typeof jobSchema>;
 export type JobLine = Job['lines'][number];
+export type JobAction = JobLine['actions'][number];
+export type JobTrigger = JobAction['when'];
+export type JobLaminate = Job['laminate'];
 
 /** A job with an empty laminate and no lines on a plain rectangle. */
 export function emptyJob(name: string): Job {
@@ -82,18 +196,40 @@ export function emptyJob(name: string): Job {
         { x: 0, y: 0.8 },
       ],
       holes: [],
+      rise: null,
     },
     laminate: { plies: [], coreId: null, flowMeshId: null, peelPlyId: null, fibreVolumeFraction: null },
+    zones: [],
     lines: [],
+    marks: [],
+    tees: [],
     resin: {
       materialId: null,
       temperature: null,
+      mouldTemperature: null,
+      drift: null,
+      batches: [],
       mixDuration: null,
       degasDuration: null,
       hoseFillDuration: null,
       hoseLength: null,
     },
     vacuum: { ventPressure: null },
+    forecast: { layers: false, soft: false },
+    doubt: usualDoubts(),
     materials: [],
+  };
+}
+
+/** Nothing typed: the usual spreads. */
+export function usualDoubts(): Job['doubt'] {
+  return {
+    permeability: null,
+    viscosity: null,
+    gelTime: null,
+    temperature: null,
+    thickness: null,
+    raceChance: null,
+    raceGap: null,
   };
 }

@@ -1,3 +1,4 @@
+import type { Finding } from '@wick/core/flow/findings';
 import { formatClock } from '@wick/core/units/format';
 import type { Band, Verdict } from '@wick/core/verdict/verdict';
 
@@ -33,4 +34,22 @@ export function verdictSentence(verdict: Verdict): string {
   return band === 'airTrapped'
     ? `Traps air, although the front gets everywhere: ${base}`
     : `${bandWords[band]}: ${base}`;
+}
+
+/** What was found in a run, in a sentence: what, when, and what to do about it. */
+export function findingWords(
+  finding: Finding,
+  write: { clock: (time: number) => string; show: (value: number, quantity: 'absolutePressure') => string },
+): string {
+  const share = (fraction: number) => `${Math.round(100 * fraction)} %`;
+  switch (finding.kind) {
+    case 'ventFloodsEarly':
+      return `${finding.name} floods at ${write.clock(finding.time)} with ${share(1 - finding.filled)} of the part still dry: the mesh runs up to it. End the mesh short of the vent, or put a brake between.`;
+    case 'bagFloats':
+      return `The bag floats from ${write.clock(finding.time)} on: resin stands at ${write.show(finding.pressure, 'absolutePressure')}, above the air outside. Lower the pot or throttle the feed.`;
+    case 'neverTriggers':
+      return `${finding.name} never ${finding.opening > 0 ? 'opens' : 'shuts'}: what it waits for does not come. Choose another trigger.`;
+    case 'hoseTakes':
+      return `The hose of ${finding.name} takes ${share(finding.share)} of the pressure half way through. A wider or shorter hose fills sooner.`;
+  }
 }

@@ -50,7 +50,7 @@ function plate(nodeCount: number) {
       },
     ],
   });
-  const network = sheetNetwork(mesh, uniformSheet(mesh, sheet));
+  const network = sheetNetwork(mesh, uniformSheet(mesh.triangles.length / 3, sheet));
   const [feed, vent] = mesh.lineNodes;
   const solve = () =>
     fill({

@@ -44,3 +44,9 @@ export function resinColour(share: number): string {
   const mixed = a.map((v, i) => Math.round(v + (b[i]! - v) * t));
   return `rgb(${mixed.join(' ')})`;
 }
+
+/** Paper to one colour, darkening strictly. */
+export function deepening(to: [number, number, number], share: number): string {
+  const s = Math.max(0, Math.min(1, share));
+  return `rgb(${to.map((v) => Math.round(246 + (v - 246) * (0.08 + 0.92 * s))).join(' ')})`;
+}

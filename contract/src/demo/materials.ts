@@ -8,8 +8,8 @@ const minutes = (t: number) => 60 * t;
 export const demoMaterials: Material[] = [
   {
     id: 'quad-glass-850', kind: 'fabric', name: 'Quad glass 850', source, arealWeight: 0.85, fibreDensity: 2550,
-    compaction: { fractionAt100kPa: 0.53, exponent: 0.05 },
-    permeability: { fraction: 0.52, along: 4e-11, across: 3e-11 },
+    compaction: { fractionAt100kPa: 0.53, exponent: 0.05, unloadingExponent: 0.03 },
+    permeability: { fraction: 0.52, along: 4e-11, across: 3e-11, through: 5e-12 },
   },
   {
     id: 'biax-glass-600', kind: 'fabric', name: 'Biax glass 600', source, arealWeight: 0.6, fibreDensity: 2550,
@@ -38,7 +38,10 @@ export const demoMaterials: Material[] = [
   },
   { id: 'mesh-fine', kind: 'flowMesh', name: 'Knit mesh fine', source, thickness: 0.9e-3, porosity: 0.8, permeability: 2.1e-9 },
   { id: 'mesh-open', kind: 'flowMesh', name: 'Net mesh open', source, thickness: 1.2e-3, porosity: 0.86, permeability: 7.5e-9 },
-  { id: 'foam-15', kind: 'core', name: 'Foam 15 mm, holed', source, thickness: 0.015, density: 80, resinUptake: 3e-4 },
+  {
+    id: 'foam-15', kind: 'core', name: 'Foam 15 mm, holed', source, thickness: 0.015, density: 80, resinUptake: 3e-4,
+    holes: { diameter: 0.0025, spacing: 0.016 },
+  },
   { id: 'foam-10', kind: 'core', name: 'Foam 10 mm, slit', source, thickness: 0.01, density: 60, resinUptake: 5e-4 },
   { id: 'peel-nylon', kind: 'peelPly', name: 'Peel ply nylon 85', source, resinUptake: 8e-5 },
   { id: 'peel-coated', kind: 'peelPly', name: 'Peel ply coated', source, resinUptake: 5e-5 },
@@ -78,6 +81,33 @@ export const demoMaterials: Material[] = [
       { temperature: celsius(20), time: minutes(290) },
       { temperature: celsius(30), time: minutes(150) },
     ],
+  },
+  {
+    id: 'polyester-p2', kind: 'resin', name: 'Polyester P2, peroxide', source, density: 1090, hardenerParts: 1.5, gelViscosityRatio: null,
+    viscosityPoints: [
+      { temperature: celsius(15), viscosity: 0.24 },
+      { temperature: celsius(25), viscosity: 0.16 },
+    ],
+    gelPoints: [],
+    gelTable: {
+      catalyst: [1, 1.5, 2],
+      temperature: [celsius(15), celsius(20), celsius(25)],
+      time: [
+        [minutes(95), minutes(70), minutes(52)],
+        [minutes(68), minutes(50), minutes(37)],
+        [minutes(52), minutes(38), minutes(28)],
+      ],
+    },
+  },
+  {
+    id: 'epoxy-kinetic-k1', kind: 'resin', name: 'Epoxy K1, warm cure', source, density: 1140, hardenerParts: 34, gelViscosityRatio: null,
+    viscosityPoints: [],
+    gelPoints: [],
+    kinetics: {
+      A1: 6e4, E1: 56000, A2: 5e5, E2: 54000, m: 0.5, n: 1.5, gelConversion: 0.6,
+      viscosityA: 1.6e-9, viscosityE: 47000, B: 1.5, C: 1,
+    },
+    heatToGel: 230000,
   },
   {
     id: 'vinyl-ester-v1', kind: 'resin', name: 'Vinyl ester V1, 1.5 % catalyst', source, density: 1060, hardenerParts: 1.5, gelViscosityRatio: null,

@@ -59,6 +59,16 @@ export function brokenJobFiles(): { name: string; text: string; says: string }[]
       says: '"feed-1" is used twice',
     },
     {
+      name: 'an opening that waits for a line that is gone',
+      text: changed((copy) => Object.assign(copy.lines[1]!.actions[0]!.when, { what: 'gone' })),
+      says: 'waits for "gone", which is not there',
+    },
+    {
+      name: 'a feed on a tee that is gone',
+      text: changed((copy) => Object.assign(copy.lines[0]!, { tee: 'tee-9' })),
+      says: 'Feed 1 hangs on the tee "tee-9"',
+    },
+    {
       name: 'a negative areal weight',
       text: changed((copy) => Object.assign(copy.materials[0]!, { arealWeight: -0.85 })),
       says: 'arealWeight',

@@ -1,3 +1,4 @@
+import { createHierarchy, type LevelGraph } from './hierarchy.ts';
 import type { FlowNetwork } from './network.ts';
 
 /**
@@ -7,18 +8,15 @@ import type { FlowNetwork } from './network.ts';
  * Source: plain aggregation with over-correction, Braess 1995 (Computing 55:379).
  */
 export interface Multigrid {
+  /** Takes another diagonal for the whole matrix than the sum of each node's conductances. */
+  refresh(diagonal: Float64Array): void;
   /** Takes the sums for a new active set: 1 where the pressure is unknown, 0 where it is given. */
   update(active: Uint8Array): void;
   /** out = approximate inverse of the active matrix times residual; zero on inactive nodes. out must not alias residual. */
   apply(residual: Float64Array, out: Float64Array): void;
 }
 
-interface Level {
-  readonly count: number;
-  readonly rowStart: Int32Array;
-  readonly columns: Int32Array;
-  /** First entry of each row whose column is above the row. */
-  readonly upperStart: Int32Array;
+interface Level extends LevelGraph {
   readonly values: Float64Array;
   readonly diagonal: Float64Array;
   readonly inverse: Float64Array;
@@ -29,25 +27,23 @@ interface Level {
   readonly x: Float64Array;
   readonly b: Float64Array;
   readonly r: Float64Array;
-  /** Coarse node of each node, and coarse entry of each branch (-1 inside an aggregate); empty on the last level. */
-  coarse: Int32Array;
-  coarseEntry: Int32Array;
 }
 
-const COARSEST = 40;
 const OVERCORRECTION = 1.6;
 const COARSEST_SWEEPS = 4;
 
 export function createMultigrid(network: FlowNetwork): Multigrid {
   const fullDiagonal = new Float64Array(network.nodeCount);
+  const levels = createHierarchy(network).map((graph, l) =>
+    createLevel(graph, l === 0 ? network.conductance : null),
+  );
+
   for (let i = 0; i < network.nodeCount; i++)
     for (let e = network.rowStart[i]; e < network.rowStart[i + 1]; e++)
       fullDiagonal[i] += network.conductance[e];
-  const levels = [createLevel(network.rowStart, network.columns, network.conductance.slice())];
-  for (let last = levels[0]; last.count > COARSEST; last = levels[levels.length - 1]) {
-    const next = coarsen(last);
-    if (next.count > 0.7 * last.count) break;
-    levels.push(next);
+
+  function refresh(diagonal: Float64Array) {
+    fullDiagonal.set(diagonal);
   }
 
   function update(active: Uint8Array) {
@@ -98,22 +94,14 @@ export function createMultigrid(network: FlowNetwork): Multigrid {
     for (let n = 0; n < activeCount; n++) out[list[n]] = fine.x[list[n]];
   }
 
-  return { update, apply };
+  return { refresh, update, apply };
 }
 
-function createLevel(rowStart: Int32Array, columns: Int32Array, values: Float64Array): Level {
-  const count = rowStart.length - 1;
-  const upperStart = Int32Array.from({ length: count }, (_, i) => {
-    let e = rowStart[i];
-    while (e < rowStart[i + 1] && columns[e] < i) e += 1;
-    return e;
-  });
+function createLevel(graph: LevelGraph, values: Float64Array | null): Level {
+  const { count, columns } = graph;
   return {
-    count,
-    rowStart,
-    columns,
-    upperStart,
-    values,
+    ...graph,
+    values: values ?? new Float64Array(columns.length),
     diagonal: new Float64Array(count),
     inverse: new Float64Array(count),
     active: new Uint8Array(count),
@@ -122,85 +110,6 @@ function createLevel(rowStart: Int32Array, columns: Int32Array, values: Float64A
     x: new Float64Array(count),
     b: new Float64Array(count),
     r: new Float64Array(count),
-    coarse: new Int32Array(0),
-    coarseEntry: new Int32Array(0),
-  };
-}
-
-/** Two rounds of pairing along the strongest branch; sets the maps of the finer level. */
-function coarsen(fine: Level): Level {
-  const pairs = pairUp(fine.rowStart, fine.columns, fine.values);
-  const half = collapse(fine, pairs.coarse, pairs.count);
-  const again = pairUp(half.rowStart, half.columns, half.values);
-  const coarse = pairs.coarse.map((c) => again.coarse[c]);
-  const graph = collapse(fine, coarse, again.count);
-  fine.coarse = coarse;
-  fine.coarseEntry = graph.entry;
-  return createLevel(graph.rowStart, graph.columns, graph.values);
-}
-
-function pairUp(rowStart: Int32Array, columns: Int32Array, values: Float64Array) {
-  const n = rowStart.length - 1;
-  const coarse = new Int32Array(n).fill(-1);
-  let count = 0;
-  for (let i = 0; i < n; i++) {
-    if (coarse[i] >= 0) continue;
-    let best = -1;
-    let bestValue = 0;
-    for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
-      if (coarse[columns[e]] < 0 && columns[e] !== i && values[e] > bestValue)
-        [best, bestValue] = [columns[e], values[e]];
-    coarse[i] = count;
-    if (best >= 0) coarse[best] = count;
-    count += 1;
-  }
-  return { coarse, count };
-}
-
-/** Graph of the aggregates, and for each fine branch the coarse one it adds to. */
-function collapse(
-  fine: { rowStart: Int32Array; columns: Int32Array; values: Float64Array },
-  coarse: Int32Array,
-  count: number,
-) {
-  const { rowStart, columns, values } = fine;
-  const members: number[][] = Array.from({ length: count }, () => []);
-  coarse.forEach((c, i) => members[c].push(i));
-  const entry = new Int32Array(columns.length).fill(-1);
-  const outStart = new Int32Array(count + 1);
-  const outColumns: number[] = [];
-  const outValues: number[] = [];
-  const place = new Int32Array(count).fill(-1);
-  for (let c = 0; c < count; c++) {
-    const start = outColumns.length;
-    for (const i of members[c])
-      for (let e = rowStart[i]; e < rowStart[i + 1]; e++) {
-        const d = coarse[columns[e]];
-        if (d === c) continue;
-        if (place[d] < start) {
-          place[d] = start;
-          outColumns.push(d);
-        }
-      }
-    const row = outColumns.splice(start).sort((p, q) => p - q);
-    row.forEach((d) => {
-      place[d] = outColumns.push(d) - 1;
-      outValues.push(0);
-    });
-    for (const i of members[c])
-      for (let e = rowStart[i]; e < rowStart[i + 1]; e++) {
-        const d = coarse[columns[e]];
-        if (d === c) continue;
-        entry[e] = place[d];
-        outValues[place[d]] += values[e];
-      }
-    outStart[c + 1] = outColumns.length;
-  }
-  return {
-    rowStart: outStart,
-    columns: Int32Array.from(outColumns),
-    values: Float64Array.from(outValues),
-    entry,
   };
 }
 

@@ -1,23 +1,47 @@
 import { ModelError } from '../model-error.ts';
 import { createArrivalTracker } from './arrival.ts';
-import { cutOffGroups, type CutOffGroup } from './dry-regions.ts';
-import { createGateBoard, requireGates, type Gate, type GateBoard } from './gates.ts';
+import { branchEntries, createGateBoard, requireGates, type Gate, type GateBoard } from './gates.ts';
+import { createWeight, type Gravity } from './gravity.ts';
+import { createCureField, type MovingResin } from './moving-resin.ts';
 import type { FlowNetwork } from './network.ts';
-import { createObstacleSolver } from './obstacle.ts';
+import { createKernelSolver } from './obstacle-kernel.ts';
+import type { ObstacleSolver } from './obstacle.ts';
+import { createSequence, type Action } from './sequence.ts';
+import { createSoftBed } from './soft-bed.ts';
+import type { Softness } from './softness.ts';
+import { createTrappedAir, type TrappedRegion } from './trapped-air.ts';
 
 export interface FillRequest {
   readonly network: FlowNetwork;
   readonly gates: readonly Gate[];
-  /** Absolute pressures, Pa: at open feeds, and under the bag ahead of the front. */
+  readonly actions?: readonly Action[];
+  /** Absolute pressures, Pa: at open feeds unless they have their own, and under the bag ahead of the front. */
   readonly feedPressure: number;
   readonly vacuumPressure: number;
+  readonly gravity?: Gravity;
+  readonly softness?: Softness;
+  /** Resin of more than one viscosity; the run then counts seconds. */
+  readonly resin?: MovingResin;
+  /** Run time so many seconds on the clock after a run time: needed by delays only. */
+  readonly later?: (time: number, seconds: number) => number;
+  /** After the fill the run goes on to this time at the latest, while a soft laminate still settles. */
+  readonly until?: number;
   /** Steps the fill is sampled with; arrival times lie between samples. 100 by default. */
   readonly steps?: number;
+  /** Share of the pore volume below which a cut-off region is not told; a thousandth by default. */
+  readonly smallestRegion?: number;
+  /** Pressure pictures to keep, spread evenly over the fill; none by default. */
+  readonly frames?: number;
+  /** The solver to use; the compiled one by default. */
+  readonly createSolver?: (network: FlowNetwork) => ObstacleSolver;
   /** Called after each step with the filled share; return false to give up. */
   readonly onProgress?: (filledFraction: number) => boolean | void;
 }
 
-/** All times are fluidity times: the integral of dt / viscosity, 1/Pa. Multiply by a constant viscosity for seconds. */
+/**
+ * All times are fluidity times: the integral of dt / viscosity, 1/Pa; multiply by a constant viscosity for seconds. With
+ * a moving resin they are seconds.
+ */
 export interface FillResult {
   /** When the front passes each node; NaN where it does not. */
   readonly arrival: Float64Array;
@@ -28,7 +52,19 @@ export interface FillResult {
   readonly samples: readonly FillSample[];
   readonly events: readonly GateEvent[];
   readonly trapped: readonly TrappedRegion[];
-  /** Largest mass balance error of a step, as a share of what entered in that step. */
+  readonly frames: readonly Frame[];
+  /** State at the end of the run: pressure above vacuum, Pa, fill fraction, and pores relative to full compaction. */
+  readonly final: {
+    readonly time: number;
+    readonly pressure: Float64Array;
+    readonly level: Float64Array;
+    readonly pores: Float64Array;
+  };
+  /** State of cure when the front came, with a moving resin. */
+  readonly cureAtArrival: Float64Array | null;
+  /** Actions whose trigger never came. */
+  readonly waiting: readonly Action[];
+  /** Largest mass balance error of a step, as a share of what the step was to bring. */
   readonly massError: number;
   readonly solves: number;
   readonly iterations: number;
@@ -36,30 +72,30 @@ export interface FillResult {
 
 export interface FillSample {
   readonly time: number;
-  /** Volumes since the start, m3. */
+  /** Volumes since the start, m3: out of the pots, into pores (with what they have widened), into vents. */
   readonly entered: number;
   readonly stored: number;
   readonly vented: number;
 }
 
+export interface Frame {
+  readonly time: number;
+  /** Above vacuum, Pa, a node. */
+  readonly pressure: Float32Array;
+  /** State of cure a node, with a moving resin. */
+  readonly cure: Float32Array | null;
+}
+
 export interface GateEvent {
   readonly time: number;
   readonly gate: number;
-  readonly kind: 'opens' | 'reached' | 'closes';
-}
-
-export interface TrappedRegion {
-  /** When it lost its last way to an open vent. */
-  readonly time: number;
-  /** Nodes with room left at that time, and that room, m3. */
-  readonly nodes: Int32Array;
-  readonly volume: number;
-  /** Gas that stays once it is pressed to feed pressure (Boyle), m3, and the nodes it stays in. */
-  readonly finalVolume: number;
-  readonly voidNodes: Int32Array;
+  readonly kind: 'opens' | 'throttles' | 'closes' | 'reached';
+  /** Share of the pore volume filled then. */
+  readonly filled: number;
 }
 
 const DEFAULT_STEPS = 100;
+const MOST_STEPS = 20_000;
 /** Early on a step adds at most this share of what has been stored. */
 const EARLY_GROWTH = 0.15;
 /** A step in which a gate acts or a region is cut off is halved until it is this share of the planned one. */
@@ -73,201 +109,367 @@ const BALANCE = 3e-7;
 const DONE = 1e-7;
 /** Share that may stay unfilled beside an open vent once the run has stalled; finer than any mesh here shows. */
 const SPECK = 1e-3;
+/** A full laminate settles in about the share of the fill time that its pores have widened; steps grow from this part of it. */
+const SETTLE_START = 0.01;
+/** Volume a settling step is balanced to, of the pore volume. */
+const SETTLE_VOLUME = 1e-5;
+const SETTLE_GROWTH = 1.15;
+/** It has settled when no pressure moves by more than this share of the highest. */
+const SETTLED = 1e-4;
 
 /**
  * Fills a network from its feeds. Each step solves one obstacle problem for the pressure impulse U (the integral of the
- * pressure above vacuum over the step), which is exact whatever the length of the step.
- * @throws ModelError those of requireGates; PRESSURE_ORDER; CANCELLED when onProgress returns false
- * Valid: Darcy flow, incompressible resin, saturated front, constant pressures, one viscosity at a time for all the resin.
+ * pressure above vacuum over the step), which is exact whatever the length of the step while nothing else changes in it;
+ * widening pores, weight ahead of full nodes and curing are taken from the step's start.
+ * @throws ModelError those of requireGates and createSequence; PRESSURE_ORDER; CANCELLED when onProgress returns false
+ * Valid: Darcy flow, incompressible resin, saturated front.
  * Source: Baiocchi 1972; Elliott & Janovsky 1981 (impulse form). Checked by fill.test.ts.
  */
 export function fill(request: FillRequest): FillResult {
-  const { network, gates, feedPressure, vacuumPressure, steps = DEFAULT_STEPS, onProgress } = request;
+  const { gates, feedPressure, vacuumPressure, steps = DEFAULT_STEPS, onProgress } = request;
+  const network = { ...request.network, conductance: request.network.conductance.slice() };
   const { nodeCount, storage } = network;
   requireGates(gates, network);
-  const drop = feedPressure - vacuumPressure;
-  if (!(vacuumPressure >= 0 && drop > 0 && drop < Infinity))
-    throw new ModelError(
-      'PRESSURE_ORDER',
-      `The feed pressure (${feedPressure} Pa) must be above the vacuum (${vacuumPressure} Pa, absolute). Check the gauge and the altitude.`,
-      { feedPressure, vacuumPressure },
-    );
-  const total = storage.reduce((sum, v) => sum + v, 0);
-  const solver = createObstacleSolver(network);
+  const board = createGateBoard(gates, nodeCount, { feedPressure, vacuumPressure });
+  const highest = highestDrop(gates, feedPressure, vacuumPressure);
+  const sequence = createSequence(request.actions ?? [], gates.length, request.later);
+  const branches = createBranches(request, network, board);
+  const solver = (request.createSolver ?? createKernelSolver)(network);
   const tracker = createArrivalTracker(network);
-  const board = createGateBoard(gates, nodeCount);
-  const level = new Float64Array(nodeCount);
-  const next = new Float64Array(nodeCount);
-  const capacity = new Float64Array(nodeCount);
-  const impulse = new Float64Array(nodeCount);
-  const impulseSum = new Float64Array(nodeCount);
-  const rate = new Float64Array(nodeCount);
-  const rateBefore = new Float64Array(nodeCount);
-  const filling = new Float64Array(nodeCount);
-  const inflow = new Float64Array(nodeCount);
-  const inRegion = new Int32Array(nodeCount).fill(-1);
+  const total = sum(storage);
+  const air = createTrappedAir(network, {
+    vacuumPressure,
+    highest,
+    minVolume: (request.smallestRegion ?? SMALLEST_REGION) * total,
+  });
+  const bed = createSoftBed(network, request.softness);
+  const cure = request.resin ? createCureField(network, request.resin) : null;
+  const pull = request.gravity && createWeight(network, request.gravity);
+  const fluidity = new Float64Array(nodeCount).fill(1);
+  const buffers = () => new Float64Array(nodeCount);
+  const [level, next, capacity, impulse] = [buffers(), buffers(), buffers(), buffers()];
+  const [rate, rateBefore, filling, inflow, floor, weight] = [
+    buffers(),
+    buffers(),
+    buffers(),
+    buffers(),
+    buffers(),
+    buffers(),
+  ];
+  const cureAtArrival = cure ? buffers().fill(NaN) : null;
   const samples: FillSample[] = [{ time: 0, entered: 0, stored: 0, vented: 0 }];
+  const frames: Frame[] = [];
   const events: GateEvent[] = [];
-  const trapped: OpenRegion[] = [];
-  let [time, entered, stored, vented, massError, solves, iterations] = [0, 0, 0, 0, 0, 0, 0];
-  let sealed = 0;
+  let [time, entered, stored, widened, vented, massError, solves, iterations] = [0, 0, 0, 0, 0, 0, 0, 0];
 
-  const openFeed = (gate: number) => {
-    board.open(gate);
-    events.push({ time, gate, kind: 'opens' });
+  const operate = (gate: number, opening: number) => {
+    const was = board.opening[gate];
+    if (opening === was) return;
+    board.set(gate, opening);
+    const kind = opening === 0 ? 'closes' : was === 0 ? 'opens' : 'throttles';
+    events.push({ time, gate, kind, filled: stored / total });
+    if (kind !== 'opens' || gates[gate].kind !== 'feed' || gates[gate].supply) return;
     for (const i of gates[gate].nodes) {
-      entered += storage[i] * (1 - level[i]);
-      stored += storage[i] * (1 - level[i]);
+      const room = storage[i] * Math.max(0, 1 - level[i]);
+      entered += room;
+      stored += room;
       level[i] = 1;
     }
     tracker.markReached(gates[gate].nodes, time);
   };
-  gates.forEach((gate, index) => {
-    if (gate.kind === 'vent') board.open(index);
-    else if (gate.opens !== 'whenReached') openFeed(index);
+  gates.forEach(({ kind, startsOpen, supply }, index) => {
+    if (supply) for (const i of [supply.pot, supply.from]) fillAtStart(i);
+    if (startsOpen) operate(index, 1);
+    else if (kind === 'vent') events.push({ time, gate: index, kind: 'closes', filled: 0 });
   });
+  function fillAtStart(i: number) {
+    if (level[i] === 1) return;
+    entered += storage[i];
+    stored += storage[i];
+    level[i] = 1;
+    tracker.markReached([i], 0);
+  }
 
-  /** Pressure expected in the next step: that of the last one carried on, and a trace where a node is about to be full. */
-  const guess = (i: number) => {
-    if (rate[i] > 0)
-      return rateBefore[i] > 0 ? Math.max(0.5 * rate[i], 2 * rate[i] - rateBefore[i]) : rate[i];
-    return filling[i] * step > 0.7 * (1 - level[i]) ? 1e-9 * drop : 0;
+  const act = () => {
+    for (let due = stateDue(level); due.length > 0; due = stateDue(level))
+      for (const { gate, opening } of sequence.take(due, time)) operate(gate, opening);
   };
-  let step = firstStep(network, board, drop);
+  const stateDue = (at: Float64Array) =>
+    sequence.due({ time, level: at, drawn: entered, opening: board.opening });
+  act();
+
+  const prepare = (ahead: number) => {
+    cure?.fluidity({ time, step: ahead, level, drawn: entered, out: fluidity });
+    branches.set(fluidity, bed.flow);
+    pull?.(level, ahead, weight);
+  };
+  const horizon = request.until ?? Infinity;
+  const room = () => total - stored - air.smallest(level);
+  const keepFrame = () =>
+    frames.push({ time, pressure: Float32Array.from(rate), cure: cure && Float32Array.from(cure.state) });
+  prepare(0);
+  let step = firstStep(network, board);
   let planned = step;
   /** Volume the planned step should bring, m3. */
   let expected = 1e-5 * total;
-  while (total - stored - sealed > DONE * total) {
-    for (let i = 0; i < nodeCount; i++) {
-      capacity[i] = storage[i] * (1 - level[i]);
-      impulse[i] = board.isFeed[i] ? drop * step : board.isVent[i] ? 0 : guess(i) * step;
-    }
-    const spent = solver.solve(
-      {
+  let settling = false;
+  while (settling ? time < horizon : room() > DONE * total) {
+    if (samples.length > MOST_STEPS)
+      throw new ModelError(
+        'TOO_MANY_STEPS',
+        'The run needs too many steps: something in it changes far faster than the part fills. Look for a very thin hose, a very short throttle or an extreme slope.',
+        { time, filled: stored / total },
+      );
+    step = Math.min(step, Math.max(sequence.nextTime() - time, 0) || Infinity);
+    if (settling) step = Math.min(step, horizon - time);
+    if (cure) step = Math.min(step, cure.stepLimit(time));
+    prepare(step);
+    let [given, kept, lost] = [0, 0, 0];
+    air.startStep();
+    for (let tries = 1; ; tries++) {
+      bed.setStep(step);
+      for (let i = 0; i < nodeCount; i++) {
+        capacity[i] = (level[i] < 1 ? storage[i] * (1 - level[i]) : bed.demand[i]) - step * weight[i];
+        bed.compliance[i] = level[i] < 1 || board.isGiven[i] ? 0 : bed.compliance[i];
+      }
+      air.setFloor(floor, step);
+      guessImpulse({ board, rate, rateBefore, filling, level, step, impulse, highest });
+      const tolerance = BALANCE * Math.max(expected * (step / planned), 1e-9 * total);
+      const problem = {
         capacity,
         isGiven: board.isGiven,
+        floor,
+        compliance: bed.compliance,
         impulse,
-        tolerance: BALANCE * Math.max(expected * (step / planned), 1e-9 * total),
-      },
-      inflow,
-    );
-    solves += spent.solves;
-    iterations += spent.iterations;
-    let [given, kept, lost] = [0, 0, 0];
-    for (let i = 0; i < nodeCount; i++) {
-      next[i] = level[i];
-      if (board.isFeed[i]) given -= inflow[i];
-      else {
-        const room = Math.min(inflow[i], capacity[i]);
-        kept += room;
-        lost += inflow[i] - room;
-        next[i] = inflow[i] >= capacity[i] ? 1 : level[i] + inflow[i] / storage[i];
-      }
+        tolerance,
+      };
+      const spent = solver.solve(problem, inflow);
+      solves += spent.solves;
+      iterations += spent.iterations;
+      [given, kept, lost] = takeInflow({ board, level, next, storage, capacity, inflow, weight, step });
+      if (air.isBalanced(next, tries)) break;
     }
-    const regions = newRegions(network, board, next, inRegion, SMALLEST_REGION * total);
+    const groups = air.newGroups(next, board.isVent);
     const reached = board.newlyReached(next);
-    if ((regions.length > 0 || reached.length > 0) && step > EVENT_RESOLUTION * planned) {
+    const due = sequence.due({
+      time: time + step,
+      level: next,
+      drawn: entered + given,
+      opening: board.opening,
+    });
+    const isTimed = time + step >= sequence.nextTime() * (1 - 1e-12);
+    const isEvent = groups.length > 0 || reached.length > 0 || (due.length > 0 && !isTimed);
+    if (isEvent && step > EVENT_RESOLUTION * planned) {
       step /= 2;
       continue;
     }
 
     time += step;
     entered += given;
-    stored += kept;
     vented += lost;
-    massError = Math.max(massError, Math.abs(given - kept - lost) / Math.max(given, 1e-9 * total));
-    for (let i = 0; i < nodeCount; i++) {
-      filling[i] = next[i] < 1 ? (next[i] - level[i]) / step : 0;
-      level[i] = next[i];
-      impulseSum[i] += impulse[i];
-      rateBefore[i] = rate[i];
-      rate[i] = impulse[i] / step;
-    }
-    tracker.record(time, level, impulseSum);
-    samples.push({ time, entered, stored, vented });
-    for (const region of regions) {
-      for (const i of region.nodes) inRegion[i] = trapped.length;
-      trapped.push({
-        ...region,
-        time,
-        finalVolume: (region.volume * vacuumPressure) / feedPressure,
-        voidNodes: null,
-      });
-    }
+    const grown = bed.advance(level, next, inflow, weight, step, board.isGiven);
+    widened += grown;
+    stored += kept - grown;
+    const brought = Math.max(expected * (step / planned), SETTLE_VOLUME * total);
+    massError = Math.max(massError, Math.abs(given - kept - lost) / Math.max(given, lost, brought));
+    cure?.advance({ time, step, drawn: entered, impulse, before: level, isFeed: board.isFeed });
+    tracker.record(time, level, next, impulse);
+    const moved = shift({ level, next, filling, impulse, rate, rateBefore, step });
+    if (cureAtArrival && cure)
+      for (let i = 0; i < nodeCount; i++)
+        if (Number.isNaN(cureAtArrival[i]) && level[i] >= 0.5) cureAtArrival[i] = cure.state[i];
+    samples.push({ time, entered, stored: stored + widened, vented });
+    if (request.frames && (stored / total) * request.frames >= frames.length) keepFrame();
+    air.endStep(level, time, board.isVent);
+    air.add(groups, time);
     board.keepReached(reached);
-    for (const gate of reached) {
-      if (gates[gate].kind === 'feed') openFeed(gate);
-      else events.push({ time, gate, kind: 'reached' });
-      if (gates[gate].kind === 'vent' && gates[gate].closesWhenReached) {
-        board.close(gate);
-        events.push({ time, gate, kind: 'closes' });
-      }
-    }
-    sealed = sealedVolume(trapped, network, level);
+    for (const gate of reached) events.push({ time, gate, kind: 'reached', filled: stored / total });
+    act();
     if (onProgress?.(stored / total) === false)
       throw new ModelError('CANCELLED', 'The forecast was stopped.');
 
-    const stepRate = kept / step;
-    if (!(stepRate * STALL > stored / time)) break;
-    const left = total - stored - sealed;
+    const acted = reached.length > 0 || due.length > 0;
+    const full = room() <= DONE * total;
+    if (full || settling) {
+      const restless = acted || moved > SETTLED * highest || sequence.nextTime() < horizon;
+      const wasSettling = settling;
+      settling = bed.isSoft && time < horizon && request.until !== undefined && restless;
+      planned = step =
+        acted || !wasSettling
+          ? (SETTLE_START * time * (widened + DONE * total)) / stored
+          : SETTLE_GROWTH * step;
+      expected = SETTLE_VOLUME * total;
+      if (settling || full) continue;
+    }
+    const stepRate = (kept - grown) / step;
+    if (!(stepRate * STALL > stored / time)) {
+      if (!(sequence.nextTime() < horizon)) {
+        settling = bed.isSoft && request.until !== undefined && time < horizon && moved > SETTLED * highest;
+        if (settling) continue;
+        break;
+      }
+      planned = step = sequence.nextTime() - time;
+      expected = 1e-5 * total;
+      continue;
+    }
     const wanted = Math.min(
       total / steps,
-      Math.max(EARLY_GROWTH * stored, 1e-6 * total),
-      Math.max(0.5 * left, 2e-4 * total),
+      Math.max(EARLY_GROWTH * stored, 1e-5 * total),
+      Math.max(0.5 * room(), 2e-4 * total),
     );
-    planned = step = Math.min(wanted / stepRate, reached.length > 0 ? step : 3 * step);
+    planned = step = Math.min(wanted / stepRate, acted ? step : 3 * step);
     expected = step * stepRate;
   }
-  const rest = (total - stored - sealed) / total;
-  if (rest <= DONE) tracker.record(time, level.fill(1), impulseSum);
+  const rest = (total - stored - air.volume(level)) / total;
+  if (request.frames) keepFrame();
+
+  const trapped = air.finish(level);
+  if (rest <= DONE && trapped.every((region) => region.finalVolume === 0))
+    tracker.markReached(
+      Array.from(level, (_, i) => i),
+      time,
+    );
+
   const arrival = tracker.finish();
-  for (const region of trapped)
-    for (const i of region.voidNodes ?? region.nodes) if (region.voidNodes || level[i] < 1) arrival[i] = NaN;
+  for (const region of trapped) for (const i of region.voidNodes) arrival[i] = NaN;
   return {
     arrival,
     isFilled: rest <= SPECK,
     fillTime: arrival.reduce((last, t) => (t > last ? t : last), 0),
     samples,
     events,
-    trapped: trapped.map((region) => ({ ...region, voidNodes: region.voidNodes ?? roomIn(region, level) })),
+    trapped,
+    frames,
+    final: { time, pressure: rate, level, pores: bed.pores },
+    cureAtArrival,
+    waiting: sequence.waiting(),
     massError,
     solves,
     iterations,
   };
 }
 
-/** A trapped region whose gas may still be shrinking; voidNodes is set once it no longer can. */
-type OpenRegion = Omit<TrappedRegion, 'voidNodes'> & { voidNodes: Int32Array | null };
-
-/** Notes the regions whose gas has reached feed pressure; returns the room left in them. */
-function sealedVolume(regions: OpenRegion[], network: FlowNetwork, level: Float64Array): number {
-  let sum = 0;
-  for (const region of regions) {
-    const left = region.nodes.reduce((room, i) => room + network.storage[i] * (1 - level[i]), 0);
-    if (left <= region.finalVolume) region.voidNodes ??= roomIn(region, level);
-    if (region.voidNodes) sum += left;
-  }
-  return sum;
-}
-
-const roomIn = (region: { nodes: Int32Array }, level: Float64Array) =>
-  region.nodes.filter((i) => level[i] < 1);
-
-/** Groups cut off for the first time: no part of them lies in a region already known. */
-function newRegions(
-  network: FlowNetwork,
+/** Sets the working conductances: those of the network times valve, laminate and resin. */
+function createBranches(
+  { network: base, gates, softness, resin }: FillRequest,
+  working: FlowNetwork,
   board: GateBoard,
-  level: Float64Array,
-  inRegion: Int32Array,
-  minVolume: number,
-): CutOffGroup[] {
-  return cutOffGroups(network, { fill: level, isVent: board.isVent, minVolume }).filter((group) =>
-    group.nodes.every((i) => inRegion[i] < 0),
-  );
+) {
+  const valves = gates.map(({ supply }) => (supply ? branchEntries(base, supply.from, supply.junction) : []));
+  const { rowStart, columns, conductance } = working;
+  return {
+    set(fluidity: Float64Array, flow: Float64Array) {
+      if (softness || resin)
+        for (let i = 0; i < working.nodeCount; i++)
+          for (let e = rowStart[i]; e < rowStart[i + 1]; e++) {
+            const j = columns[e];
+            // Harmonic in the viscosity, as two half-branches in series.
+            const thin = (2 * fluidity[i] * fluidity[j]) / (fluidity[i] + fluidity[j]);
+            conductance[e] = base.conductance[e] * thin * 0.5 * (flow[i] + flow[j]);
+          }
+      valves.forEach((entries, gate) => {
+        for (const e of entries)
+          conductance[e] = (softness || resin ? conductance[e] : base.conductance[e]) * board.opening[gate];
+      });
+    },
+  };
 }
 
-/** Half the time in which the open feeds would fill the volumes next to them. */
-function firstStep(network: FlowNetwork, board: GateBoard, drop: number): number {
+/** Highest pressure above vacuum that any feed gives. @throws ModelError PRESSURE_ORDER */
+function highestDrop(gates: readonly Gate[], feedPressure: number, vacuumPressure: number): number {
+  const feeds = gates.filter((gate) => gate.kind === 'feed').map((gate) => gate.pressure ?? feedPressure);
+  for (const pressure of [feedPressure, ...feeds])
+    if (!(vacuumPressure >= 0 && pressure > vacuumPressure && pressure < Infinity))
+      throw new ModelError(
+        'PRESSURE_ORDER',
+        `The feed pressure (${pressure} Pa) must be above the vacuum (${vacuumPressure} Pa, absolute). Check the gauge and the altitude.`,
+        { feedPressure: pressure, vacuumPressure },
+      );
+  return Math.max(...feeds) - vacuumPressure;
+}
+
+/** Pressure expected in the next step: that of the last one carried on, and a trace where a node is about to be full. */
+function guessImpulse(state: {
+  board: GateBoard;
+  rate: Float64Array;
+  rateBefore: Float64Array;
+  filling: Float64Array;
+  level: Float64Array;
+  step: number;
+  impulse: Float64Array;
+  highest: number;
+}) {
+  const { board, rate, rateBefore, filling, level, step, impulse, highest } = state;
+  for (let i = 0; i < rate.length; i++) {
+    let expected = 0;
+    if (board.isGiven[i]) expected = board.pressure[i];
+    else if (rate[i] > 0)
+      expected = rateBefore[i] > 0 ? Math.max(0.5 * rate[i], 2 * rate[i] - rateBefore[i]) : rate[i];
+    else if (filling[i] * step > 0.7 * (1 - level[i])) expected = 1e-9 * highest;
+    impulse[i] = expected * step;
+  }
+}
+
+/** Adds the inflow of a step to the levels. @returns volume given by pots, kept, and lost into vents, m3 */
+function takeInflow(state: {
+  board: GateBoard;
+  level: Float64Array;
+  next: Float64Array;
+  storage: Float64Array;
+  capacity: Float64Array;
+  inflow: Float64Array;
+  weight: Float64Array;
+  step: number;
+}): [number, number, number] {
+  const { board, level, next, storage, capacity, inflow, weight, step } = state;
+  let [given, kept, lost] = [0, 0, 0];
+  for (let i = 0; i < level.length; i++) {
+    next[i] = level[i];
+    const volume = inflow[i] + step * weight[i];
+    if (board.isFeed[i]) given -= volume;
+    else if (board.isVent[i]) {
+      const room = Math.min(volume, storage[i] * Math.max(0, 1 - level[i]));
+      kept += room;
+      lost += volume - room;
+      next[i] = room < volume ? 1 : level[i] + volume / storage[i];
+    } else {
+      kept += volume;
+      if (level[i] < 1) next[i] = inflow[i] >= capacity[i] ? 1 : level[i] + volume / storage[i];
+      else if (inflow[i] < capacity[i] - 1e-12 * storage[i]) next[i] = drained(level[i], volume / storage[i]);
+    }
+  }
+  return [given, kept, lost];
+}
+
+/** A full node whose pressure has gone down to the gas's own, and that gives out more than it takes, empties. */
+const drained = (level: number, change: number) => (change < -1e-9 ? level + change : level);
+
+/** Moves the state on by one step. @returns largest change of a pressure, Pa */
+function shift(state: {
+  level: Float64Array;
+  next: Float64Array;
+  filling: Float64Array;
+  impulse: Float64Array;
+  rate: Float64Array;
+  rateBefore: Float64Array;
+  step: number;
+}): number {
+  const { level, next, filling, impulse, rate, rateBefore, step } = state;
+  let moved = 0;
+  for (let i = 0; i < level.length; i++) {
+    filling[i] = next[i] < 1 ? (next[i] - level[i]) / step : 0;
+    level[i] = next[i];
+    rateBefore[i] = rate[i];
+    rate[i] = impulse[i] / step;
+    moved = Math.max(moved, Math.abs(rate[i] - rateBefore[i]));
+  }
+  return moved;
+}
+
+const sum = (values: Float64Array) => values.reduce((a, b) => a + b, 0);
+
+/** About the time in which the open feeds fill half of their neighbours. */
+function firstStep(network: FlowNetwork, board: GateBoard): number {
   let flow = 0;
   let volume = 0;
   const seen = new Uint8Array(network.nodeCount);
@@ -275,8 +477,8 @@ function firstStep(network: FlowNetwork, board: GateBoard, drop: number): number
     if (!board.isFeed[i]) continue;
     for (let e = network.rowStart[i]; e < network.rowStart[i + 1]; e++) {
       const j = network.columns[e];
-      if (board.isFeed[j]) continue;
-      flow += network.conductance[e] * drop;
+      if (board.isFeed[j] || !(network.conductance[e] > 0)) continue;
+      flow += network.conductance[e] * board.pressure[i];
       if (!seen[j]) volume += network.storage[j];
       seen[j] = 1;
     }

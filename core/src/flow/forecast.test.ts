@@ -1,22 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { disc, rectangle } from '../geometry/shapes.ts';
-import { forecastFlow, type ForecastRequest, type LayoutLine } from './forecast.ts';
+import { feedLine as line, plainZone } from '../test/layouts.ts';
+import { forecastFlow, type ForecastRequest } from './forecast.ts';
 import { createIsochrones } from './isochrones.ts';
 import { valueAt } from './probe.ts';
 
-const line = (changes: Partial<LayoutLine>): LayoutLine => ({
-  name: 'Feed',
-  kind: 'feed',
-  points: [],
-  bore: 0.012,
-  opens: 'atStart',
-  closesWhenReached: false,
-  ...changes,
-});
 const base: Omit<ForecastRequest, 'lines' | 'outline'> = {
   holes: [],
-  transmissibility: { xx: 2e-12, yy: 2e-12, xy: 0 },
-  storage: 1e-3,
+  zones: [plainZone({ T: 2e-12, S: 1e-3 })],
+  density: 1130,
   feedPressure: 94_000,
   vacuumPressure: 2_000,
   nodeCount: 1500,
@@ -36,7 +28,7 @@ describe('point feed', () => {
     const centre = outline.reduce((sum, p) => ({ x: sum.x + p.x / 96, y: sum.y + p.y / 96 }), { x: 0, y: 0 });
     const lines = [
       line({ points: [centre] }),
-      line({ name: 'Vent', kind: 'vent', points: [...outline, outline[0]] }),
+      line({ id: 'vent', name: 'Vent', kind: 'vent', points: [...outline, outline[0]] }),
     ];
     const r = 0.4;
     const expected = (1e-3 / (2 * 2e-12 * 92_000)) * (r * r * Math.log(r / r0) - (r * r - r0 * r0) / 2);
@@ -65,6 +57,7 @@ describe('isochrones', () => {
         ],
       }),
       line({
+        id: 'vent',
         name: 'Vent',
         kind: 'vent',
         points: [
@@ -79,7 +72,7 @@ describe('isochrones', () => {
   test('the wet area matches the resin stored, at every sample', () => {
     for (const { time, stored } of forecast.samples.filter((_, i) => i > 25 && i % 12 === 0)) {
       const area = isochrones.wetBy(time).reduce((sum, ring) => sum + ringArea(ring), 0);
-      expect(Math.abs(area * base.storage - stored)).toBeLessThan(0.015 * forecast.poreVolume);
+      expect(Math.abs(area * 1e-3 - stored)).toBeLessThan(0.015 * forecast.poreVolume);
     }
   });
 
@@ -109,7 +102,7 @@ test('a dry region is reported with place and area in the units of the plan', ()
           { x: 0.05, y: 0.05 },
         ],
       }),
-      line({ name: 'Vent', kind: 'vent', points: [{ x: 0, y: 0 }] }),
+      line({ id: 'vent', name: 'Vent', kind: 'vent', points: [{ x: 0, y: 0 }] }),
     ],
   });
   // The rim outside the ring may cut off slivers of its own; the middle is the first and by far the largest.
@@ -118,5 +111,6 @@ test('a dry region is reported with place and area in the units of the plan', ()
   expect(region.place.y).toBeCloseTo(0.5, 1);
   expect(region.area).toBeGreaterThan(0.5);
   for (const sliver of slivers) expect(sliver.area).toBeLessThan(0.03);
-  expect(region.finalArea).toBeCloseTo((region.area * 2_000) / 94_000, 9);
+  // Boyle at the feed's own pressure, to the 2 % a step's gas is balanced to.
+  expect(Math.abs(region.finalArea / ((region.area * 2_000) / 94_000) - 1)).toBeLessThan(0.04);
 });

@@ -50,30 +50,44 @@ describe('air that is cut off', () => {
 
 describe('gate board', () => {
   const gates: Gate[] = [
-    { name: 'Feed 1', kind: 'feed', nodes: Int32Array.of(0, 1) },
-    { name: 'Feed 2', kind: 'feed', nodes: Int32Array.of(3, 4), opens: 'whenReached' },
-    { name: 'Vent', kind: 'vent', nodes: Int32Array.of(6, 7) },
+    { name: 'Feed 1', kind: 'feed', nodes: Int32Array.of(0, 1), startsOpen: true },
+    { name: 'Feed 2', kind: 'feed', nodes: Int32Array.of(3, 4), startsOpen: false },
+    { name: 'Vent', kind: 'vent', nodes: Int32Array.of(6, 7), startsOpen: true },
   ];
 
   test('flags follow what is open', () => {
-    const board = createGateBoard(gates, 8);
-    board.open(0);
-    board.open(2);
+    const board = createGateBoard(gates, 8, { feedPressure: 92_000, vacuumPressure: 2_000 });
+    board.set(0, 1);
+    board.set(2, 1);
     expect(Array.from(board.isFeed)).toEqual([1, 1, 0, 0, 0, 0, 0, 0]);
     expect(Array.from(board.isGiven)).toEqual([1, 1, 0, 0, 0, 0, 1, 1]);
-    board.close(2);
+    board.set(2, 0);
     expect(Array.from(board.isVent)).toEqual(new Array(8).fill(0));
   });
 
+  test('a feed behind a hose has its pot at pressure all the time, and its own line never', () => {
+    const [feed, , vent] = gates;
+    const hosed = { ...feed, pressure: 95_000, supply: { pot: 5, from: 5, junction: 0 }, startsOpen: false };
+    const board = createGateBoard([hosed, vent], 8, { feedPressure: 92_000, vacuumPressure: 2_000 });
+    expect(Array.from(board.isFeed)).toEqual([0, 0, 0, 0, 0, 1, 0, 0]);
+    expect(board.pressure[5]).toBe(93_000);
+    board.set(0, 0.5);
+    expect(Array.from(board.opening)).toEqual([0.5, 0]);
+    expect(Array.from(board.isFeed)).toEqual([0, 0, 0, 0, 0, 1, 0, 0]);
+  });
+
   test('a waiting feed or open vent is reached once, when its whole length is wet', () => {
-    const board = createGateBoard(gates, 8);
-    board.open(0);
-    board.open(2);
-    expect(board.newlyReached(fillOf('####h...'))).toEqual([]);
+    const board = createGateBoard(gates, 8, { feedPressure: 92_000, vacuumPressure: 2_000 });
+    board.set(0, 1);
+    board.set(2, 1);
+    expect(board.newlyReached(fillOf('####....'))).toEqual([]);
+    // Inside the part the front stands at a node when its volume is half full.
+    expect(board.newlyReached(fillOf('####h...'))).toEqual([1]);
     expect(board.newlyReached(fillOf('#####...'))).toEqual([1]);
     expect(board.newlyReached(fillOf('#####...'))).toEqual([1]);
     board.keepReached([1]);
     expect(board.newlyReached(fillOf('#####...'))).toEqual([]);
+    expect(board.newlyReached(fillOf('#######h'))).toEqual([]);
     expect(board.newlyReached(fillOf('########'))).toEqual([2]);
   });
 });

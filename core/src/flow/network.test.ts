@@ -33,7 +33,7 @@ describe('network of a sheet', () => {
             xy: (ratio - 1) * c * s,
             storage: 2e-3,
           };
-          const network = sheetNetwork(plate, uniformSheet(plate, sheet));
+          const network = sheetNetwork(plate, uniformSheet(plate.triangles.length / 3, sheet));
           expect(network.storage.reduce((a, b) => a + b)).toBeCloseTo(0.4 * 2e-3, 12);
           for (let i = 0; i < network.nodeCount; i++)
             for (let e = network.rowStart[i]; e < network.rowStart[i + 1]; e++) {
@@ -52,7 +52,10 @@ describe('network of a sheet', () => {
   test('patch test: a straight pressure field drives the same flow through every inner node', () => {
     for (const outline of [rectangle({ length: 1, width: 0.4 })]) {
       const mesh = meshPart({ outline, nodeCount: 500 });
-      const network = sheetNetwork(mesh, uniformSheet(mesh, { xx: 1, yy: 1, xy: 0, storage: 1 }));
+      const network = sheetNetwork(
+        mesh,
+        uniformSheet(mesh.triangles.length / 3, { xx: 1, yy: 1, xy: 0, storage: 1 }),
+      );
       const p = field(mesh, (x, y) => 3 * x - 2 * y);
       for (let i = 0; i < mesh.nodeCount; i++)
         if (!onEdge(mesh, i)) expect(Math.abs(flowInto(network, i, p))).toBeLessThan(1e-9);
@@ -61,7 +64,7 @@ describe('network of a sheet', () => {
 
   test('flow from one end to the other is T W dp / L, also for a turned anisotropic sheet', () => {
     const sheet = { xx: 3e-12, yy: 1e-12, xy: 5e-13, storage: 1e-3 };
-    const network = sheetNetwork(plate, uniformSheet(plate, sheet));
+    const network = sheetNetwork(plate, uniformSheet(plate.triangles.length / 3, sheet));
     // Pressure that falls along x and leaves no flow across: the sides then carry what the tensor turns aside.
     const p = field(plate, (x, y) => 1e5 * (1 - x + (sheet.xy / sheet.yy) * y));
     let entering = 0;
@@ -72,7 +75,7 @@ describe('network of a sheet', () => {
   });
 
   test('properties may change from triangle to triangle', () => {
-    const sheet = uniformSheet(plate, { xx: 1, yy: 1, xy: 0, storage: 1 });
+    const sheet = uniformSheet(plate.triangles.length / 3, { xx: 1, yy: 1, xy: 0, storage: 1 });
     sheet.storage.fill(2, 0, 10);
     const network = sheetNetwork(plate, sheet);
     expect(network.storage.reduce((a, b) => a + b)).toBeGreaterThan(0.4);
@@ -92,7 +95,10 @@ describe('multigrid', () => {
   test.each(meshes.map((mesh) => [mesh.nodeCount, mesh] as const))(
     '%d nodes: symmetric, positive, zero where inactive',
     (_, mesh) => {
-      const network = sheetNetwork(mesh, uniformSheet(mesh, { xx: 1, yy: 1, xy: 0, storage: 1 }));
+      const network = sheetNetwork(
+        mesh,
+        uniformSheet(mesh.triangles.length / 3, { xx: 1, yy: 1, xy: 0, storage: 1 }),
+      );
       const active = activeRightOf(mesh, 0.3);
       const multigrid = createMultigrid(network);
       multigrid.update(active);
@@ -110,7 +116,10 @@ describe('multigrid', () => {
 
   test('stationary iteration with it converges on a changed active set', () => {
     const mesh = meshes[1];
-    const network = sheetNetwork(mesh, uniformSheet(mesh, { xx: 1, yy: 1, xy: 0, storage: 1 }));
+    const network = sheetNetwork(
+      mesh,
+      uniformSheet(mesh.triangles.length / 3, { xx: 1, yy: 1, xy: 0, storage: 1 }),
+    );
     const multigrid = createMultigrid(network);
     multigrid.update(activeRightOf(mesh, 0.9));
     const active = activeRightOf(mesh, 0.2);

@@ -1,6 +1,6 @@
 import type { Mesh } from '../geometry/mesh.ts';
 import { ModelError, requirePositive } from '../model-error.ts';
-import { edgeConductance, flipForPermeability } from './edge-flips.ts';
+import { cornersInPlane, edgeConductance, flipForPermeability } from './edge-flips.ts';
 import type { SheetProperties } from './sheet.ts';
 
 /**
@@ -9,7 +9,7 @@ import type { SheetProperties } from './sheet.ts';
  */
 export interface FlowNetwork {
   readonly nodeCount: number;
-  /** Compressed rows: the neighbours of node i are columns[rowStart[i] .. rowStart[i + 1]). */
+  /** Compressed rows: the neighbours of node i are columns[rowStart[i] .. rowStart[i + 1]), ascending. */
   readonly rowStart: Int32Array;
   readonly columns: Int32Array;
   /** Branch conductance k_ij, m3 (volume flow = k / viscosity * pressure difference); the same both ways. */
@@ -18,64 +18,125 @@ export interface FlowNetwork {
   readonly storage: Float64Array;
 }
 
+/** Collects nodes and branches, then packs them. Branches given twice add up. */
+export interface NetworkBuilder {
+  /** Appends nodes with these pore volumes, m3. @returns index of the first */
+  addNodes(storage: ArrayLike<number>): number;
+  /** Adds pore volume to a node, m3. */
+  addStorage(node: number, volume: number): void;
+  /** Joins two nodes both ways, m3. Sums below zero are packed as zero: the front can only advance (M-matrix). */
+  join(i: number, j: number, conductance: number): void;
+  /** Appends a whole network. @returns offset of its nodes */
+  addNetwork(network: FlowNetwork): number;
+  build(): FlowNetwork;
+}
+
+export function createNetworkBuilder(): NetworkBuilder {
+  const storage: number[] = [];
+  const from: number[] = [];
+  const to: number[] = [];
+  const value: number[] = [];
+  const push = (i: number, j: number, k: number) => {
+    from.push(i);
+    to.push(j);
+    value.push(k);
+  };
+  const addNodes = (volumes: ArrayLike<number>) => {
+    const first = storage.length;
+    for (let i = 0; i < volumes.length; i++) storage.push(volumes[i]);
+    return first;
+  };
+  return {
+    addNodes,
+    addStorage: (node, volume) => (storage[node] += volume),
+    join(i, j, k) {
+      push(i, j, k);
+      push(j, i, k);
+    },
+    addNetwork({ nodeCount, rowStart, columns, conductance, storage: volumes }) {
+      const offset = addNodes(volumes);
+      for (let i = 0; i < nodeCount; i++)
+        for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
+          push(offset + i, offset + columns[e], conductance[e]);
+      return offset;
+    },
+    build: () => pack(Float64Array.from(storage), from, to, value),
+  };
+}
+
+function pack(
+  storage: Float64Array,
+  from: readonly number[],
+  to: readonly number[],
+  value: readonly number[],
+): FlowNetwork {
+  const nodeCount = storage.length;
+  const byColumn = sortBy(to, nodeCount, null);
+  const order = sortBy(from, nodeCount, byColumn);
+  const rowStart = new Int32Array(nodeCount + 1);
+  const columns = new Int32Array(order.length);
+  const conductance = new Float64Array(order.length);
+  let top = 0;
+  let row = 0;
+  for (const n of order) {
+    while (row < from[n]) rowStart[++row] = top;
+    if (top > rowStart[row] && columns[top - 1] === to[n]) conductance[top - 1] += value[n];
+    else {
+      columns[top] = to[n];
+      conductance[top++] = value[n];
+    }
+  }
+  while (row < nodeCount) rowStart[++row] = top;
+  for (let e = 0; e < top; e++) conductance[e] = Math.max(0, conductance[e]);
+  return {
+    nodeCount,
+    rowStart,
+    columns: columns.slice(0, top),
+    conductance: conductance.slice(0, top),
+    storage,
+  };
+}
+
+/** Stable counting sort of the positions 0.. by key, starting from a given order. */
+function sortBy(keys: readonly number[], keyCount: number, order: Int32Array | null): Int32Array {
+  const start = new Int32Array(keyCount + 1);
+  for (const key of keys) start[key + 1] += 1;
+  for (let i = 0; i < keyCount; i++) start[i + 1] += start[i];
+  const sorted = new Int32Array(keys.length);
+  for (let n = 0; n < keys.length; n++) {
+    const position = order ? order[n] : n;
+    sorted[start[keys[position]]++] = position;
+  }
+  return sorted;
+}
+
 /**
  * Linear finite elements on the mesh, storage lumped: the conductance between two nodes is minus the stiffness entry.
  * Edges whose conductance would be negative (too obtuse for the local permeability) are flipped where the outline
  * allows; what stays negative is set to zero, so that the front can only advance (M-matrix).
  * @throws ModelError SHEET_NOT_POSITIVE when a transmissibility is not positive definite or a storage not above zero
- * Source: Baliga & Patankar 1980 (control-volume finite elements). Checked by fill.test.ts.
+ * Source: Baliga & Patankar 1980 (control-volume finite elements). Checked by fill.test.ts and shell.test.ts.
  */
 export function sheetNetwork(mesh: Mesh, sheet: SheetProperties): FlowNetwork {
   requirePermeable(sheet);
   const triangles = flipForPermeability(mesh, sheet);
-  const { nodeCount } = mesh;
-  const storage = new Float64Array(nodeCount);
-  const rows: Map<number, number>[] = Array.from({ length: nodeCount }, () => new Map());
+  const builder = createNetworkBuilder();
+  builder.addNodes(new Float64Array(mesh.nodeCount));
+  const corners = new Float64Array(6);
   for (let t = 0; t < triangles.length / 3; t++) {
     requirePositive(sheet.storage[t], 'Storage (porosity x thickness)', 'm');
-    const area = triangleArea(mesh.positions, triangles, t);
+    const area = cornersInPlane(mesh.positions, triangles, t, corners);
     for (let k = 0; k < 3; k++) {
-      const i = triangles[3 * t + k];
-      const j = triangles[3 * t + ((k + 1) % 3)];
-      storage[i] += (sheet.storage[t] * area) / 3;
-      const value = edgeConductance(
-        mesh.positions,
-        i,
-        j,
-        triangles[3 * t + ((k + 2) % 3)],
-        sheet.transmissibility,
-        t,
+      const next = (k + 1) % 3;
+      builder.addStorage(triangles[3 * t + k], (sheet.storage[t] * area) / 3);
+      builder.join(
+        triangles[3 * t + k],
+        triangles[3 * t + next],
+        edgeConductance(corners, k, next, (k + 2) % 3, sheet.transmissibility, t),
       );
-      rows[i].set(j, (rows[i].get(j) ?? 0) + value);
-      rows[j].set(i, (rows[j].get(i) ?? 0) + value);
     }
   }
-  return networkFromRows(rows, storage);
-}
-
-function networkFromRows(rows: readonly Map<number, number>[], storage: Float64Array): FlowNetwork {
-  const rowStart = new Int32Array(rows.length + 1);
-  rows.forEach((row, i) => (rowStart[i + 1] = rowStart[i] + row.size));
-  const columns = new Int32Array(rowStart[rows.length]);
-  const conductance = new Float64Array(rowStart[rows.length]);
-  rows.forEach((row, i) => {
-    let at = rowStart[i];
-    for (const j of [...row.keys()].sort((p, q) => p - q)) {
-      columns[at] = j;
-      conductance[at] = Math.max(0, row.get(j)!);
-      at += 1;
-    }
-  });
-  return { nodeCount: rows.length, rowStart, columns, conductance, storage };
-}
-
-function triangleArea(positions: Float64Array, triangles: Uint32Array, t: number): number {
-  const [a, b, c] = [3 * triangles[3 * t], 3 * triangles[3 * t + 1], 3 * triangles[3 * t + 2]];
-  return (
-    ((positions[b] - positions[a]) * (positions[c + 1] - positions[a + 1]) -
-      (positions[b + 1] - positions[a + 1]) * (positions[c] - positions[a])) /
-    2
-  );
+  return builder.build();
 }
 
 function requirePermeable({ transmissibility }: SheetProperties) {

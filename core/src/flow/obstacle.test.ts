@@ -35,7 +35,9 @@ test('obstacle problem with a known free boundary: discrete parabola on a chain'
   const isGiven = new Uint8Array(n);
   isGiven[0] = 1;
   const inflow = new Float64Array(n);
-  solver.solve({ capacity: new Float64Array(n).fill(1), isGiven, impulse, tolerance: 1e-9 }, inflow);
+  const zero = new Float64Array(n);
+  const capacity = new Float64Array(n).fill(1);
+  solver.solve({ capacity, isGiven, floor: zero, compliance: zero, impulse, tolerance: 1e-9 }, inflow);
   for (let i = 1; i <= full; i++) expect(inflow[i]).toBe(1);
   expect(inflow[full + 1]).toBeCloseTo(0.3, 6);
   expect(inflow[full + 2]).toBe(0);
@@ -53,7 +55,9 @@ test('a guess far beyond the solution is taken back', () => {
   const isGiven = new Uint8Array(n);
   isGiven[0] = 1;
   const inflow = new Float64Array(n);
-  solver.solve({ capacity: new Float64Array(n).fill(1), isGiven, impulse, tolerance: 1e-10 }, inflow);
+  const zero = new Float64Array(n);
+  const capacity = new Float64Array(n).fill(1);
+  solver.solve({ capacity, isGiven, floor: zero, compliance: zero, impulse, tolerance: 1e-10 }, inflow);
   // m (m + 1) / 2 = 10 for m = 4: exactly four full nodes.
   expect(Array.from(inflow.subarray(1, 6), Math.round)).toEqual([1, 1, 1, 1, 0]);
   expect(Math.min(...impulse)).toBeGreaterThanOrEqual(0);

@@ -4,10 +4,14 @@ import type { FlowNetwork } from './network.ts';
 
 /** What one step asks. All arrays have one entry a node and stay the caller's. */
 export interface ObstacleStep {
-  /** Room left for resin at the start of the step, m3. */
+  /** What a node takes while it is under pressure, m3: the room left for resin at the start of the step, less other sources. */
   readonly capacity: Float64Array;
   /** 1 where the impulse is given (open feed, open vent), 0 elsewhere. */
   readonly isGiven: Uint8Array;
+  /** Least impulse of each node: the pressure of the gas at the front over the step; 0 under plain vacuum. */
+  readonly floor: Float64Array;
+  /** Volume each node takes further for a unit of impulse, m3: pores that widen under pressure. 0 where they do not. */
+  readonly compliance: Float64Array;
   /** In: impulse at given nodes and a first guess elsewhere. Out: the solution. Pa s / (Pa s) = fluidity time x pressure. */
   readonly impulse: Float64Array;
   /** Sum of |volume error| that may remain, m3. */
@@ -16,8 +20,9 @@ export interface ObstacleStep {
 
 export interface ObstacleSolver {
   /**
-   * Solves  inflow_i = sum_j k_ij (U_j - U_i),  inflow_i <= capacity_i,  U_i >= 0,  U_i (capacity_i - inflow_i) = 0
-   * on every node whose impulse is not given.
+   * The conductances of the network are read afresh at every call, so the caller may change them between steps.
+   * Solves  inflow_i = sum_j k_ij (U_j - U_i),  inflow_i <= capacity_i + c_i U_i,  U_i >= floor_i,
+   * (U_i - floor_i) (capacity_i + c_i U_i - inflow_i) = 0  on every node whose impulse is not given.
    * @param inflow overwritten: volume that entered each node in the step, m3 (negative where a feed gives it out)
    * @returns number of linear solves and preconditioned iterations spent
    * @throws ModelError NOT_CONVERGED when the active set or the linear solve does not settle
@@ -45,8 +50,6 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
   const p = new Float64Array(nodeCount);
   const q = new Float64Array(nodeCount);
   const diagonal = new Float64Array(nodeCount);
-  for (let i = 0; i < nodeCount; i++)
-    for (let e = rowStart[i]; e < rowStart[i + 1]; e++) diagonal[i] += conductance[e];
   let activeCount = 0;
 
   function flowInto(i: number, u: Float64Array): number {
@@ -67,17 +70,24 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
     multigrid.update(active);
   }
 
+  function refresh(compliance: Float64Array) {
+    for (let i = 0; i < nodeCount; i++) {
+      diagonal[i] = compliance[i];
+      for (let e = rowStart[i]; e < rowStart[i + 1]; e++) diagonal[i] += conductance[e];
+    }
+    multigrid.refresh(diagonal);
+  }
+
   /** Conjugate gradient on the active nodes; stops when the absolute errors sum below the tolerance. */
   function solveActive(
-    u: Float64Array,
-    capacity: Float64Array,
+    { impulse: u, capacity, compliance }: ObstacleStep,
     tolerance: number,
     reduction: number,
   ): number {
     let error = 0;
     for (let n = 0; n < activeCount; n++) {
       const i = list[n];
-      r[i] = flowInto(i, u) - capacity[i];
+      r[i] = flowInto(i, u) - compliance[i] * u[i] - capacity[i];
       error += Math.abs(r[i]);
       p[i] = 0;
     }
@@ -86,12 +96,7 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
     let iterations = 0;
     // Written so that NaN goes on into the guard.
     while (!(error <= goal)) {
-      if (++iterations > MAX_ITERATIONS || Number.isNaN(error))
-        throw new ModelError(
-          'NOT_CONVERGED',
-          'The flow equations did not settle. Check for extreme permeability contrasts.',
-          { error },
-        );
+      if (++iterations > MAX_ITERATIONS || Number.isNaN(error)) throw pressureDidNotSettle();
       multigrid.apply(r, z);
       const rz = dot(list, activeCount, r, z);
       const beta = iterations > 1 ? rz / rzOld : 0;
@@ -105,43 +110,41 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
 
   /** Applies the complementarity test; true when no node changed sides. */
   function isSettled(step: ObstacleStep, slack: number): boolean {
-    const { capacity, isGiven, impulse } = step;
+    const { capacity, isGiven, floor, compliance, impulse } = step;
     const joins: number[] = [];
     const leaves: number[] = [];
     for (let i = 0; i < nodeCount; i++) {
       if (isGiven[i]) continue;
       if (active[i]) {
-        if (impulse[i] < 0) leaves.push(i);
-      } else if (flowInto(i, impulse) > capacity[i] + slack) joins.push(i);
+        if (impulse[i] < floor[i]) leaves.push(i);
+      } else if (flowInto(i, impulse) - compliance[i] * impulse[i] > capacity[i] + slack) joins.push(i);
     }
     if (joins.length === 0 && leaves.length === 0) return true;
     for (const i of joins) active[i] = 1;
     for (const i of leaves) {
       active[i] = 0;
-      impulse[i] = 0;
+      impulse[i] = floor[i];
     }
     setActive((i) => active[i] === 1);
     return false;
   }
 
   function solve(step: ObstacleStep, inflow: Float64Array) {
-    const { capacity, isGiven, impulse, tolerance } = step;
-    setActive((i) => !isGiven[i] && impulse[i] > 0);
-    for (let i = 0; i < nodeCount; i++) if (!isGiven[i] && !active[i]) impulse[i] = 0;
+    const { capacity, isGiven, floor, compliance, impulse, tolerance } = step;
+    refresh(compliance);
+    setActive((i) => !isGiven[i] && impulse[i] > floor[i]);
+    for (let i = 0; i < nodeCount; i++) if (!isGiven[i] && !active[i]) impulse[i] = floor[i];
     let solves = 0;
     let iterations = 0;
     for (let exact = false; ;) {
-      if (++solves > MAX_SETS)
-        throw new ModelError(
-          'NOT_CONVERGED',
-          'The front did not settle within a step. Check for extreme permeability contrasts.',
-        );
-      iterations += solveActive(impulse, capacity, tolerance, exact ? 0 : LOOSE);
+      if (++solves > MAX_SETS) throw frontDidNotSettle();
+      iterations += solveActive(step, tolerance, exact ? 0 : LOOSE);
       const settled = isSettled(step, tolerance / nodeCount);
       if (settled && exact) break;
       exact = settled;
     }
-    for (let i = 0; i < nodeCount; i++) inflow[i] = active[i] ? capacity[i] : flowInto(i, impulse);
+    for (let i = 0; i < nodeCount; i++)
+      inflow[i] = active[i] ? capacity[i] + compliance[i] * impulse[i] : flowInto(i, impulse);
     return { solves, iterations };
   }
 
@@ -193,3 +196,15 @@ function dot(list: Int32Array, count: number, a: Float64Array, b: Float64Array):
   for (let n = 0; n < count; n++) sum += a[list[n]] * b[list[n]];
   return sum;
 }
+
+export const pressureDidNotSettle = () =>
+  new ModelError(
+    'NOT_CONVERGED',
+    'The flow equations did not settle. Check for extreme permeability contrasts.',
+  );
+
+export const frontDidNotSettle = () =>
+  new ModelError(
+    'NOT_CONVERGED',
+    'The front did not settle within a step. Check for extreme permeability contrasts.',
+  );

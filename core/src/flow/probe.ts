@@ -5,7 +5,7 @@ import type { Point } from '../geometry/polygon.ts';
  * Value of a nodal field at a place, linear within the triangle that holds it.
  * @returns NaN outside the mesh or where a node of the triangle has no value
  */
-export function valueAt({ triangles, positions }: Mesh, field: Float64Array, p: Point): number {
+export function valueAt({ triangles, positions }: Mesh, field: ArrayLike<number>, p: Point): number {
   for (let t = 0; t < triangles.length; t += 3) {
     const [a, b, c] = [triangles[t], triangles[t + 1], triangles[t + 2]];
     const [ax, ay] = [positions[3 * a], positions[3 * a + 1]];

@@ -1,5 +1,3 @@
-import type { Mesh } from '../geometry/mesh.ts';
-
 /** Laminate averaged through its thickness, one value a triangle. */
 export interface SheetProperties {
   /** Transmissibility tensor (permeability x thickness), stride 3: xx, yy, xy in the plan; m3. */
@@ -10,11 +8,10 @@ export interface SheetProperties {
 
 /** The same transmissibility and storage on every triangle. */
 export function uniformSheet(
-  mesh: Mesh,
+  triangleCount: number,
   sheet: { xx: number; yy: number; xy: number; storage: number },
 ): SheetProperties {
-  const count = mesh.triangles.length / 3;
-  const transmissibility = new Float64Array(3 * count);
-  for (let t = 0; t < count; t++) transmissibility.set([sheet.xx, sheet.yy, sheet.xy], 3 * t);
-  return { transmissibility, storage: new Float64Array(count).fill(sheet.storage) };
+  const transmissibility = new Float64Array(3 * triangleCount);
+  for (let t = 0; t < triangleCount; t++) transmissibility.set([sheet.xx, sheet.yy, sheet.xy], 3 * t);
+  return { transmissibility, storage: new Float64Array(triangleCount).fill(sheet.storage) };
 }

@@ -1,5 +1,6 @@
 import type { Mesh } from '../geometry/mesh.ts';
-import type { FlowNetwork } from './network.ts';
+import { cornersInPlane } from './edge-flips.ts';
+import type { FlowNetwork, NetworkBuilder } from './network.ts';
 import type { SheetProperties } from './sheet.ts';
 
 /** A feed or vent point smaller than the mesh: its node and its own radius, m. */
@@ -14,49 +15,23 @@ interface Branch {
 }
 
 /**
- * Appends a node for each well, joined to the mesh by the resistance of the radial flow that the mesh is too coarse to
- * show: k = angle T / ln(re / radius), re the radius at which the mesh carries the pressure of the joined nodes. Where
- * the well is wider than one node's re, rings of neighbours are joined too.
- * @returns the network with wells.length more nodes, in order
+ * Joins a well of its own radius to the mesh by the resistance of the radial flow that the mesh is too coarse to show:
+ * k = angle T / ln(re / radius), re the radius at which the mesh carries the pressure of the joined nodes. Where the well is
+ * wider than one node's re, rings of neighbours are joined too.
+ * @param plain network of the sheet the well stands on, its nodes those of the mesh
+ * @param offset of those nodes in the builder
+ * @returns the well's node in the builder
  * Source: Peaceman 1978 (SPE Journal 18:183), re from this mesh's own conductances. Checked by forecast.test.ts.
  */
-export function addWells(
-  network: FlowNetwork,
-  mesh: Mesh,
-  sheet: SheetProperties,
-  wells: readonly Well[],
-): FlowNetwork {
-  const { nodeCount } = network;
-  const branches = wells.map((well) => wellBranches(network, mesh, sheet, well));
-  const rowStart = [0];
-  const columns: number[] = [];
-  const values: number[] = [];
-  const push = (column: number, value: number) => {
-    columns.push(column);
-    values.push(value);
-  };
-  for (let i = 0; i < nodeCount; i++) {
-    for (let e = network.rowStart[i]; e < network.rowStart[i + 1]; e++)
-      push(network.columns[e], network.conductance[e]);
-    branches.forEach((list, w) =>
-      list.forEach(({ node, conductance }) => node === i && push(nodeCount + w, conductance)),
-    );
-    rowStart.push(columns.length);
-  }
-  for (const list of branches) {
-    for (const { node, conductance } of [...list].sort((a, b) => a.node - b.node)) push(node, conductance);
-    rowStart.push(columns.length);
-  }
-  const storage = new Float64Array(nodeCount + wells.length);
-  storage.set(network.storage);
-  wells.forEach(({ node }, w) => (storage[nodeCount + w] = 1e-3 * network.storage[node]));
-  return {
-    nodeCount: nodeCount + wells.length,
-    rowStart: Int32Array.from(rowStart),
-    columns: Int32Array.from(columns),
-    conductance: Float64Array.from(values),
-    storage,
-  };
+export function addWell(
+  builder: NetworkBuilder,
+  on: { plain: FlowNetwork; mesh: Mesh; sheet: SheetProperties; offset: number },
+  well: Well,
+): number {
+  const index = builder.addNodes([1e-3 * on.plain.storage[well.node]]);
+  for (const { node, conductance } of wellBranches(on.plain, on.mesh, on.sheet, well))
+    builder.join(index, on.offset + node, conductance);
+  return index;
 }
 
 function wellBranches(
@@ -100,6 +75,7 @@ function outwardOf(network: FlowNetwork, { positions }: Mesh, block: Set<number>
       const distance = Math.hypot(
         positions[3 * j] - positions[3 * centre],
         positions[3 * j + 1] - positions[3 * centre + 1],
+        positions[3 * j + 2] - positions[3 * centre + 2],
       );
       weighted += network.conductance[e] * Math.log(distance);
     }
@@ -111,14 +87,16 @@ function outwardOf(network: FlowNetwork, { positions }: Mesh, block: Set<number>
 function flowAround({ positions, triangles }: Mesh, sheet: SheetProperties, node: number) {
   let angle = 0;
   let flow = 0;
+  const corners = new Float64Array(6);
   for (let t = 0; t < triangles.length / 3; t++) {
     const corner = [0, 1, 2].find((k) => triangles[3 * t + k] === node);
     if (corner === undefined) continue;
+    cornersInPlane(positions, triangles, t, corners);
     const towards = (k: number) => {
-      const other = 3 * triangles[3 * t + ((corner + k) % 3)];
+      const other = (corner + k) % 3;
       return Math.atan2(
-        positions[other + 1] - positions[3 * node + 1],
-        positions[other] - positions[3 * node],
+        corners[2 * other + 1] - corners[2 * corner + 1],
+        corners[2 * other] - corners[2 * corner],
       );
     };
     const own = (towards(2) - towards(1) + 2 * Math.PI) % (2 * Math.PI);

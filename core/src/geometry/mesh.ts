@@ -1,4 +1,5 @@
 import { ModelError } from '../model-error.ts';
+import { divide, isOnPart, nodesOfLine, snapToRings, type Edge } from './mesh-paths.ts';
 import { planarGraph } from './planar-graph.ts';
 import {
   boundsOf,
@@ -29,6 +30,8 @@ export interface Mesh {
   readonly triangles: Uint32Array;
   /** Nodes on each requested line, in the order of the request. Never empty. */
   readonly lineNodes: readonly Int32Array[];
+  /** Mesh edges along each requested line as pairs of nodes; empty for a point. */
+  readonly lineEdges: readonly Int32Array[];
   /** Typical edge length, m. */
   readonly edgeLength: number;
 }
@@ -124,7 +127,10 @@ function meshWithEdge(
   const lineNodes = lines.map((line, index) =>
     nodesOfLine(line, snapped[index], rings.length + index, fine, points, rings, inside, h),
   );
-  const kept = compact(points, fine, lineNodes);
+  const lineEdges = lines.map((_, index) =>
+    fine.filter((edge) => edge.path === rings.length + index).flatMap(({ a, b }) => [a, b]),
+  );
+  const kept = compact(points, fine, [...lineNodes, ...lineEdges]);
   const fixedCount = kept.points.length;
   fillInterior(kept.points, kept.edges, inside, h);
   let triangles = insideTriangles(kept.points, kept.edges, inside);
@@ -132,129 +138,11 @@ function meshWithEdge(
     smooth(kept.points, triangles, fixedCount);
     triangles = insideTriangles(kept.points, kept.edges, inside);
   }
-  return packMesh(kept.points, triangles, kept.lineNodes, h);
-}
-
-function snapToRings(p: Point, rings: readonly (readonly Point[])[], reach: number): Point {
-  let best = p;
-  let bestDistance = reach;
-  for (const ring of rings)
-    ring.forEach((a, i) => {
-      const corner = distance(p, a);
-      const near = nearestOnSegment(p, a, ring[(i + 1) % ring.length]);
-      const away = distance(p, near);
-      if (corner <= bestDistance) [best, bestDistance] = [a, corner * 0.999];
-      else if (away < bestDistance) [best, bestDistance] = [near, away];
-    });
-  return best;
-}
-
-function isOnRing(p: Point, rings: readonly (readonly Point[])[], reach: number): boolean {
-  return rings.some((ring) =>
-    ring.some((a, i) => distance(p, nearestOnSegment(p, a, ring[(i + 1) % ring.length])) < reach),
-  );
-}
-
-interface Edge {
-  a: number;
-  b: number;
-  path: number;
-}
-
-function isOnPart(
-  edge: Edge,
-  points: readonly Point[],
-  rings: readonly (readonly Point[])[],
-  inside: (p: Point) => boolean,
-  h: number,
-) {
-  const middle = {
-    x: (points[edge.a].x + points[edge.b].x) / 2,
-    y: (points[edge.a].y + points[edge.b].y) / 2,
-  };
-  return inside(middle) || isOnRing(middle, rings, 1e-3 * h);
-}
-
-/** Divides edges to length h or less, and further where another node comes nearer than their own half-length. */
-function divide(edges: readonly Edge[], points: Point[], h: number): Edge[] {
-  const cut = (edge: Edge, parts: number): Edge[] => {
-    const [p, q] = [points[edge.a], points[edge.b]];
-    const chain = [edge.a];
-    for (let i = 1; i < parts; i++) {
-      const at = { x: p.x + ((q.x - p.x) * i) / parts, y: p.y + ((q.y - p.y) * i) / parts };
-      chain.push(points.push(at) - 1);
-    }
-    chain.push(edge.b);
-    return chain.slice(1).map((b, i) => ({ a: chain[i], b, path: edge.path }));
-  };
-  // Edges shared by two paths (a line along the outline) must be cut alike: cut each pair once, then copy.
-  const shared = new Map<string, Edge[]>();
-  const cutOnce = (edge: Edge, parts: number): Edge[] => {
-    const key = edge.a < edge.b ? `${edge.a} ${edge.b}` : `${edge.b} ${edge.a}`;
-    const known = shared.get(key);
-    if (known) return known.map((piece) => ({ ...piece, path: edge.path }));
-    const pieces = cut(edge, parts);
-    shared.set(key, pieces);
-    return pieces;
-  };
-  let fine = edges.flatMap((edge) =>
-    cutOnce(edge, Math.max(1, Math.ceil(distance(points[edge.a], points[edge.b]) / h - 1e-9))),
-  );
-  for (let round = 0; round < 3; round++) {
-    const used = [...new Set(fine.flatMap(({ a, b }) => [a, b]))];
-    shared.clear();
-    const next = fine.flatMap((edge) => cutOnce(edge, isEncroached(edge, points, used, h) ? 2 : 1));
-    if (next.length === fine.length) break;
-    fine = next;
-  }
-  return fine;
-}
-
-function isEncroached(edge: Edge, points: readonly Point[], used: readonly number[], h: number): boolean {
-  const [p, q] = [points[edge.a], points[edge.b]];
-  const half = distance(p, q) / 2;
-  if (half < h / 6) return false;
-  const middle = { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 };
-  return used.some((index) => {
-    const r = points[index];
-    if (
-      Math.abs(r.x - middle.x) > half ||
-      Math.abs(r.y - middle.y) > half ||
-      index === edge.a ||
-      index === edge.b
-    )
-      return false;
-    return distance(r, middle) < 0.95 * half;
-  });
-}
-
-function nodesOfLine(
-  line: { readonly name: string },
-  snapped: readonly Point[],
-  path: number,
-  edges: readonly Edge[],
-  points: Point[],
-  rings: readonly (readonly Point[])[],
-  inside: (p: Point) => boolean,
-  h: number,
-): number[] {
-  const nodes = [...new Set(edges.filter((edge) => edge.path === path).flatMap(({ a, b }) => [a, b]))];
-  if (nodes.length > 0) return nodes;
-  const single =
-    snapped.length > 0 && snapped.every((p) => distance(p, snapped[0]) < 1e-3 * h) ? snapped[0] : undefined;
-  if (single && (inside(single) || isOnRing(single, rings, 1e-3 * h))) {
-    const known = points.findIndex((p) => distance(p, single) <= 1e-3 * h);
-    return [known >= 0 ? known : points.push(single) - 1];
-  }
-  throw new ModelError(
-    'LINE_OFF_PART',
-    `${line.name} touches no laminate. Drag it onto the part or delete it.`,
-    { line: line.name },
-  );
+  return packMesh(kept.points, triangles, kept.lists, h);
 }
 
 /** Drops points that no edge or line uses (line ends outside the part). */
-function compact(points: readonly Point[], edges: readonly Edge[], lineNodes: readonly number[][]) {
+function compact(points: readonly Point[], edges: readonly Edge[], lists: readonly number[][]) {
   const index = new Map<number, number>();
   const kept: Point[] = [];
   const keep = (old: number) => {
@@ -271,7 +159,7 @@ function compact(points: readonly Point[], edges: readonly Edge[], lineNodes: re
   return {
     points: kept,
     edges: [...pairs.values()],
-    lineNodes: lineNodes.map((nodes) => Int32Array.from(nodes, keep)),
+    lists: lists.map((nodes) => Int32Array.from(nodes, keep)),
   };
 }
 
@@ -350,7 +238,7 @@ function smooth(points: Point[], triangles: Uint32Array, fixedCount: number) {
 function packMesh(
   points: readonly Point[],
   triangles: Uint32Array,
-  lineNodes: readonly Int32Array[],
+  lists: readonly Int32Array[],
   edgeLength: number,
 ): Mesh {
   const order = new Int32Array(points.length).fill(-1);
@@ -362,11 +250,13 @@ function packMesh(
     positions[3 * order[i]] = p.x;
     positions[3 * order[i] + 1] = p.y;
   });
+  const ordered = lists.map((nodes) => nodes.map((node) => order[node]).filter((node) => node >= 0));
   return {
     nodeCount,
     positions,
     triangles: triangles.map((node) => order[node]),
-    lineNodes: lineNodes.map((nodes) => nodes.map((node) => order[node]).filter((node) => node >= 0)),
+    lineNodes: ordered.slice(0, lists.length / 2),
+    lineEdges: ordered.slice(lists.length / 2),
     edgeLength,
   };
 }

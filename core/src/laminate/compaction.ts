@@ -2,14 +2,36 @@ import { ModelError, requirePositive } from '../model-error.ts';
 import type { Fabric } from './materials.ts';
 
 /**
- * Fibre volume fraction of a fabric under pressure: V = V1 (s / 100 kPa)^b.
+ * Fibre volume fraction of a fabric under pressure: V = V1 (s / 100 kPa)^b, on its dry curve or, where it was measured, the
+ * wet one.
  * @param pressure compaction pressure, Pa, > 0
  * @throws ModelError PACKING_LIMIT when the curve leaves 0-0.8, which no fabric reaches under a bag
  * Source: power law, Robitaille & Gauvin 1998 (Polymer Composites 19:198).
  */
-export function fractionUnderPressure({ name, compaction }: Fabric, pressure: number): number {
+export function fractionUnderPressure(
+  { name, compaction }: Fabric,
+  pressure: number,
+  state: 'dry' | 'wet' = 'dry',
+): number {
   requirePositive(pressure, 'Compaction pressure', 'Pa');
-  const fraction = compaction.fractionAt100kPa * (pressure / 1e5) ** compaction.exponent;
+  const curve = (state === 'wet' && compaction.wet) || compaction;
+  return packed(curve.fractionAt100kPa * (pressure / 1e5) ** curve.exponent, name);
+}
+
+/**
+ * Fraction of a soaked fabric whose load has come down from the one it was pressed with: V = V_wet(most) (s / most)^b_u,
+ * b_u the unloading exponent (the wet curve's own where none was measured). It goes back up the same curve.
+ * @param most pressure before the resin came, Pa
+ * Source: as fractionUnderPressure; Correia et al. 2005 (Composites A 36:1645) for the three curves.
+ */
+export function fractionUnloaded(fabric: Fabric, pressure: number, most: number): number {
+  requirePositive(pressure, 'Compaction pressure', 'Pa');
+  const { name, compaction } = fabric;
+  const exponent = compaction.unloadingExponent ?? compaction.wet?.exponent ?? compaction.exponent;
+  return packed(fractionUnderPressure(fabric, most, 'wet') * (pressure / most) ** exponent, name);
+}
+
+function packed(fraction: number, name: string): number {
   if (!(fraction > 0 && fraction < 0.8))
     throw new ModelError(
       'PACKING_LIMIT',
@@ -42,14 +64,14 @@ export function pressureForFraction(plies: readonly Fabric[], target: number, av
   return Math.exp(high);
 }
 
-/** Fibre volume over laminate volume of plies at one pressure. */
+/** Fibre volume over laminate volume of soaked plies at one pressure. */
 export function meanFraction(plies: readonly Fabric[], pressure: number): number {
   let solid = 0;
   let thickness = 0;
   for (const ply of plies) {
     const own = ply.arealWeight / ply.fibreDensity;
     solid += own;
-    thickness += own / fractionUnderPressure(ply, pressure);
+    thickness += own / fractionUnderPressure(ply, pressure, 'wet');
   }
   return solid / thickness;
 }

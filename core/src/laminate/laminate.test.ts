@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { pressureForFraction, fractionUnderPressure } from './compaction.ts';
+import { fractionUnderPressure, fractionUnloaded, pressureForFraction } from './compaction.ts';
 import type { Fabric, FlowMesh } from './materials.ts';
+import { ASSUMED_THROUGH, gebart, permeabilityAt } from './permeability.ts';
 import { computeStack } from './stack.ts';
 
 const fabric = (changes: Partial<Fabric> = {}): Fabric => ({
@@ -137,4 +138,62 @@ describe('permeability of a stack', () => {
       /no plies/,
     );
   });
+});
+
+describe('permeability of a fabric', () => {
+  test('Gebart: along and across aligned fibres, both packings', () => {
+    // Gebart 1992, written out: R = 8.5 um, V = 0.5.
+    const R = 8.5e-6;
+    const quadratic = gebart({ fibreRadius: R, packing: 'quadratic' }, 0.5, 'Uni');
+    expect(quadratic.along / (((8 * R * R) / 57) * (0.5 ** 3 / 0.5 ** 2))).toBeCloseTo(1, 12);
+    expect(quadratic.across / (0.4001 * (Math.sqrt(0.785398 / 0.5) - 1) ** 2.5 * R * R)).toBeCloseTo(1, 3);
+    const hexagonal = gebart({ fibreRadius: R, packing: 'hexagonal' }, 0.5, 'Uni');
+    expect(hexagonal.along / (((8 * R * R) / 53) * 0.5)).toBeCloseTo(1, 12);
+    // C1 = 16 / (9 pi sqrt 6) = 0.231, Vmax = 0.9069.
+    expect(hexagonal.across / (0.231 * (Math.sqrt(0.9069 / 0.5) - 1) ** 2.5 * R * R)).toBeCloseTo(1, 2);
+  });
+
+  test('past the fraction where fibres touch there is no flow to compute', () => {
+    expect(() => gebart({ fibreRadius: 8e-6, packing: 'quadratic' }, 0.79, 'Uni 300')).toThrow(
+      /Uni 300 is pressed to a fibre volume of 79 %.*touch/,
+    );
+    expect(() => gebart({ fibreRadius: 0, packing: 'hexagonal' }, 0.5, 'Uni')).toThrow(/Fibre radius/);
+  });
+
+  test('one point scales as Carman-Kozeny, (1 - V)^3 / V^2', () => {
+    const at = permeabilityAt({ fraction: 0.5, along: 4e-11, across: 2e-11 }, 0.6, 'Cloth');
+    expect(at.along / 4e-11).toBeCloseTo(0.4 ** 3 / 0.36 / (0.5 ** 3 / 0.25), 12);
+    expect(at.through).toBeCloseTo(ASSUMED_THROUGH * at.across, 20);
+  });
+
+  test('a measured table gives its points back, and in between the mean of the logs', () => {
+    const table = [
+      { fraction: 0.55, along: 1e-11, across: 5e-12, through: 1e-12 },
+      { fraction: 0.45, along: 9e-11, across: 4.5e-11, through: 4e-12 },
+    ];
+    const at = (fraction: number) => permeabilityAt({ table }, fraction, 'Cloth');
+    expect(at(0.45).along).toBeCloseTo(9e-11, 20);
+    expect(at(0.5).along).toBeCloseTo(3e-11, 20);
+    expect(at(0.5).through).toBeCloseTo(2e-12, 20);
+    expect(at(0.6).along / 1e-11).toBeCloseTo(0.4 ** 3 / 0.36 / (0.45 ** 3 / 0.55 ** 2), 12);
+    expect(() => permeabilityAt({ table: [] }, 0.5, 'Cloth')).toThrow(/table of Cloth is empty/);
+    expect(() => permeabilityAt({ fraction: 0.5, along: 0, across: 1e-11 }, 0.5, 'Cloth')).toThrow(
+      /Permeability of Cloth/,
+    );
+  });
+});
+
+test('dry, wet and unloading: three curves, the last from where the wet one was pressed to', () => {
+  const soaked = fabric({
+    compaction: {
+      fractionAt100kPa: 0.48,
+      exponent: 0.06,
+      wet: { fractionAt100kPa: 0.52, exponent: 0.05 },
+      unloadingExponent: 0.02,
+    },
+  });
+  expect(fractionUnderPressure(soaked, 5e4)).toBeCloseTo(0.48 * 0.5 ** 0.06, 12);
+  expect(fractionUnderPressure(soaked, 5e4, 'wet')).toBeCloseTo(0.52 * 0.5 ** 0.05, 12);
+  expect(fractionUnloaded(soaked, 2.5e4, 1e5)).toBeCloseTo(0.52 * 0.25 ** 0.02, 12);
+  expect(fractionUnloaded(soaked, 1e5, 1e5)).toBeCloseTo(0.52, 12);
 });

@@ -1,3 +1,5 @@
+import type { PermeabilityLaw } from './permeability.ts';
+
 /** Materials of the stack, SI. Every value may be the shop's own. */
 export interface Fabric {
   readonly kind: 'fabric';
@@ -6,10 +8,20 @@ export interface Fabric {
   readonly arealWeight: number;
   /** kg/m3 */
   readonly fibreDensity: number;
-  /** Fibre volume fraction at 100 kPa of compaction, and the exponent of its growth with pressure. */
-  readonly compaction: { readonly fractionAt100kPa: number; readonly exponent: number };
-  /** One measured point: permeability along 0 degrees and across it, m2, at a fibre volume fraction. */
-  readonly permeability: { readonly fraction: number; readonly along: number; readonly across: number };
+  readonly compaction: Compaction;
+  readonly permeability: PermeabilityLaw;
+}
+
+/** Fibre volume fraction at 100 kPa of compaction, and the exponent of its growth with pressure. */
+export interface CompactionCurve {
+  readonly fractionAt100kPa: number;
+  readonly exponent: number;
+}
+
+/** Pressed dry; and, where measured, soaked, and the exponent with which it opens up again as the load comes off. */
+export interface Compaction extends CompactionCurve {
+  readonly wet?: CompactionCurve | null;
+  readonly unloadingExponent?: number | null;
 }
 
 export interface FlowMesh {
@@ -30,6 +42,8 @@ export interface Core {
   readonly density: number;
   /** Resin taken by holes, slits and cut faces, m3 per m2. */
   readonly resinUptake: number;
+  /** Holes through it, by which the far skin fills; null when it has none or nobody counted them. */
+  readonly holes?: { readonly diameter: number; readonly spacing: number } | null;
 }
 
 export interface PeelPly {

@@ -1,6 +1,7 @@
 import { ModelError, requireFraction, requirePositive } from '../model-error.ts';
 import { fractionUnderPressure, meanFraction, pressureForFraction } from './compaction.ts';
 import type { Core, Fabric, FlowMesh, PeelPly } from './materials.ts';
+import { permeabilityAt, type Permeability } from './permeability.ts';
 
 export interface StackRequest {
   /** From the mould side up; angle of each ply's 0 direction to the plan's x axis, rad. */
@@ -16,6 +17,8 @@ export interface StackRequest {
 
 export interface Stack {
   readonly plies: readonly { readonly thickness: number; readonly fraction: number }[];
+  /** Before the resin comes, m: pressed dry. */
+  readonly dryThickness: number;
   /** Plies alone, m; and with the core. */
   readonly laminateThickness: number;
   readonly thickness: number;
@@ -52,18 +55,16 @@ export function computeStack(request: StackRequest): Stack {
     targetFraction === null
       ? availablePressure
       : pressureForFraction(fabrics, targetFraction, availablePressure);
-  let [xx, yy, xy, thickness, fibreWeight, pores] = [0, 0, 0, 0, 0, 0];
+  let [xx, yy, xy, thickness, dryThickness, fibreWeight, pores] = [0, 0, 0, 0, 0, 0, 0];
   const layers = plies.map(({ fabric, angle }) => {
-    const fraction = fractionUnderPressure(fabric, pressure);
+    const fraction = fractionUnderPressure(fabric, pressure, 'wet');
     const ply = fabric.arealWeight / (fabric.fibreDensity * fraction);
-    const scale = carmanKozeny(fraction) / carmanKozeny(fabric.permeability.fraction);
-    const along = fabric.permeability.along * scale * ply;
-    const across = fabric.permeability.across * scale * ply;
-    const [c, s] = [Math.cos(angle), Math.sin(angle)];
-    xx += along * c * c + across * s * s;
-    yy += along * s * s + across * c * c;
-    xy += (along - across) * c * s;
+    const tensor = turned(permeabilityAt(fabric.permeability, fraction, fabric.name), angle);
+    xx += tensor.xx * ply;
+    yy += tensor.yy * ply;
+    xy += tensor.xy * ply;
     thickness += ply;
+    dryThickness += fabric.arealWeight / (fabric.fibreDensity * fractionUnderPressure(fabric, pressure));
     fibreWeight += fabric.arealWeight;
     pores += ply * (1 - fraction);
     return { thickness: ply, fraction };
@@ -74,6 +75,7 @@ export function computeStack(request: StackRequest): Stack {
   const plyFlow = (xx + yy) / 2;
   return {
     plies: layers,
+    dryThickness,
     laminateThickness: thickness,
     thickness: thickness + (core?.thickness ?? 0),
     fibreVolumeFraction: meanFraction(fabrics, pressure),
@@ -89,9 +91,14 @@ export function computeStack(request: StackRequest): Stack {
   };
 }
 
-/** Carman-Kozeny dependence of permeability on the fibre volume fraction, without its constant. */
-export function carmanKozeny(fraction: number): number {
-  return (1 - fraction) ** 3 / fraction ** 2;
+/** In-plane permeability tensor of a ply laid at an angle, rad: R K R^T; m2. */
+export function turned({ along, across }: Permeability, angle: number) {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  return {
+    xx: along * c * c + across * s * s,
+    yy: along * s * s + across * c * c,
+    xy: (along - across) * c * s,
+  };
 }
 
 function meshFlow({ name, thickness, porosity, permeability }: FlowMesh) {
@@ -101,11 +108,8 @@ function meshFlow({ name, thickness, porosity, permeability }: FlowMesh) {
   return { transmissibility: thickness * permeability, pores: thickness * porosity };
 }
 
-function requireFabric({ name, arealWeight, fibreDensity, permeability, compaction }: Fabric) {
+function requireFabric({ name, arealWeight, fibreDensity, compaction }: Fabric) {
   requirePositive(arealWeight, `Areal weight of ${name}`, 'kg/m2');
   requirePositive(fibreDensity, `Fibre density of ${name}`, 'kg/m3');
-  requirePositive(permeability.along, `Permeability of ${name}`, 'm2');
-  requirePositive(permeability.across, `Permeability across ${name}`, 'm2');
-  requireFraction(permeability.fraction, `Fibre volume fraction of the permeability of ${name}`);
   requireFraction(compaction.fractionAt100kPa, `Fibre volume fraction of ${name}`);
 }

@@ -1,36 +1,60 @@
+import type { CureLaw } from '../flow/moving-resin.ts';
+import { ModelError } from '../model-error.ts';
+import { cureLawOf } from './cure-law.ts';
 import { ASSUMED_GEL_RATIO, freshViscosity, gelTime, type ResinSystem } from './resin-system.ts';
 
-/** Resin kept at one temperature from its first mix on; times in s since then. */
+/** One batch from its first mix on; times in s since then. */
 export interface ResinClock {
   readonly gelTime: number;
-  /** Pa s; past gel it is still the exponential, for drawing only. */
+  /** Pa s; past gel it is carried on, for drawing only. */
   viscosityAt(time: number): number;
+  /** Share of the way to gel: age, or conversion over conversion at gel. */
+  ageAt(time: number): number;
   /** Fluidity time, the integral of dt / viscosity, 1/Pa; nothing flows after gel. */
   fluidity(span: { from: number; to: number }): number;
   /** When flow that began at `from` has used up a fluidity time; Infinity if gel comes first. */
   timeAtFluidity(use: { from: number; fluidity: number }): number;
 }
 
+/** Temperature of the resin: constant, K, or changing with the time since first mix, s. */
+export type Warmth = number | ((time: number) => number);
+
 /**
- * Viscosity grows with age a = t / t_gel as mu = mu0 exp(g a); gel at a = 1.
- * The integrals are closed: fluidity = t_gel / (g mu0) (exp(-g a0) - exp(-g a1)).
- * @param factors multiply viscosity and gel time, for scatter
- * @throws ModelError as freshViscosity
- * Valid: constant temperature, all the resin of one age. Checked by resin.test.ts against numerical integration.
+ * Clock of a batch. At constant temperature, without a measured curve or kinetics, viscosity grows with age a = t / t_gel
+ * as mu = mu0 exp(g a), and the integrals are closed: fluidity = t_gel / (g mu0) (exp(-g a0) - exp(-g a1)). Otherwise they
+ * are taken numerically.
+ * @throws ModelError as freshViscosity and cureLawOf
+ * Valid: all the resin of one age and temperature. Checked by resin.test.ts against numerical integration.
  */
-export function createResinClock(
-  resin: ResinSystem,
-  temperature: number,
-  factors: { viscosity: number; gelTime: number } = { viscosity: 1, gelTime: 1 },
-): ResinClock {
-  const fresh = freshViscosity(resin, temperature) * factors.viscosity;
-  const gel = gelTime(resin, temperature) * factors.gelTime;
+export function createResinClock(resin: ResinSystem, warmth: Warmth): ResinClock {
+  if (typeof warmth === 'number' && !resin.kinetics && !resin.viscosityCurve)
+    return closedClock(resin, warmth);
+  return tabulatedClock(cureLawOf(resin), typeof warmth === 'number' ? () => warmth : warmth);
+}
+
+/** The clock of the same resin with its viscosity and its gel time multiplied: times stretch, fluidity with them. */
+export function scaledClock(clock: ResinClock, by: { viscosity: number; gelTime: number }): ResinClock {
+  const t = by.gelTime;
+  return {
+    gelTime: clock.gelTime * t,
+    viscosityAt: (time) => by.viscosity * clock.viscosityAt(time / t),
+    ageAt: (time) => clock.ageAt(time / t),
+    fluidity: ({ from, to }) => (t / by.viscosity) * clock.fluidity({ from: from / t, to: to / t }),
+    timeAtFluidity: ({ from, fluidity }) =>
+      t * clock.timeAtFluidity({ from: from / t, fluidity: (fluidity * by.viscosity) / t }),
+  };
+}
+
+function closedClock(resin: ResinSystem, temperature: number): ResinClock {
+  const fresh = freshViscosity(resin, temperature);
+  const gel = gelTime(resin, temperature);
   const growth = Math.log(Math.max(resin.gelViscosityRatio ?? ASSUMED_GEL_RATIO, 1 + 1e-6));
   const scale = gel / (growth * fresh);
   const left = (time: number) => Math.exp((-growth * Math.min(time, gel)) / gel);
   return {
     gelTime: gel,
     viscosityAt: (time) => fresh * Math.exp((growth * time) / gel),
+    ageAt: (time) => time / gel,
     fluidity: ({ from, to }) => scale * (left(from) - left(to)),
     timeAtFluidity: ({ from, fluidity }) => {
       const remaining = left(from) - fluidity / scale;
@@ -38,4 +62,66 @@ export function createResinClock(
       return time <= gel ? time : Infinity;
     },
   };
+}
+
+const CURE_STEP = 0.004;
+const LONGEST_STEP = 120;
+const LONGEST_LIFE = 60 * 24 * 3600;
+
+/** Steps along the cure to the gel; between entries time, state and fluidity run straight, viscosity straight in its log. */
+function tabulatedClock(law: CureLaw, temperature: (time: number) => number): ResinClock {
+  const { gelState } = law;
+  const times = [0];
+  const states = [0];
+  const sums = [0];
+  const viscosities = [law.viscosity(0, temperature(0))];
+  for (let [time, state] = [0, 0]; state < gelState;) {
+    const rate = law.rate(state, temperature(time));
+    let step = Math.min(LONGEST_STEP, (CURE_STEP * gelState) / rate);
+    const middle = law.rate(state + 0.5 * step * rate, temperature(time + 0.5 * step));
+    let next = state + step * middle;
+    if (next > gelState) {
+      step *= (gelState - state) / (next - state);
+      next = gelState;
+    }
+    time += step;
+    if (!(time < LONGEST_LIFE))
+      throw new ModelError(
+        'NO_CURE',
+        'At this temperature the resin does not gel within two months. Check the temperature and the resin.',
+      );
+    const viscosity = law.viscosity(Math.min(next, gelState * (1 - 1e-9)), temperature(time));
+    const before = 1 / viscosities[viscosities.length - 1];
+    const between = 1 / law.viscosity(0.5 * (state + next), temperature(time - 0.5 * step));
+    sums.push(sums[sums.length - 1] + (step * (before + 4 * between + 1 / viscosity)) / 6);
+    times.push(time);
+    states.push(next);
+    viscosities.push(viscosity);
+    state = next;
+  }
+  const gel = times[times.length - 1];
+  const at = (values: readonly number[], time: number) => readTable(times, values, time);
+  const logs = viscosities.map(Math.log);
+  return {
+    gelTime: gel,
+    viscosityAt: (time) => Math.exp(at(logs, time)),
+    ageAt: (time) => at(states, time) / gelState,
+    fluidity: ({ from, to }) => at(sums, Math.min(to, gel)) - at(sums, Math.min(from, gel)),
+    timeAtFluidity: ({ from, fluidity }) => {
+      const target = at(sums, Math.min(from, gel)) + fluidity;
+      return from < gel && target <= sums[sums.length - 1] ? readTable(sums, times, target) : Infinity;
+    },
+  };
+}
+
+/** Straight between entries of an ascending table, carried on past its end. */
+function readTable(keys: readonly number[], values: readonly number[], key: number): number {
+  let [low, high] = [0, keys.length - 2];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (keys[middle] <= key) low = middle;
+    else high = middle - 1;
+  }
+  const share = (key - keys[low]) / (keys[low + 1] - keys[low]);
+  return values[low] + share * (values[low + 1] - values[low]);
 }

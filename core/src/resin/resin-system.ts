@@ -1,82 +1,74 @@
-import { ModelError, requirePositive } from '../model-error.ts';
+import { fitArrhenius, readFit } from './curve-fit.ts';
+import { gelTimeFromTable, type GelTable } from './gel-table.ts';
+import { gelTimeOfKinetics, viscosityOfKinetics, type Kinetics } from './kinetics.ts';
 
 /** What a data sheet gives, SI. */
 export interface ResinSystem {
   readonly name: string;
   /** Mixed density before cure, kg/m3. */
   readonly density: number;
-  /** Mixed viscosity at temperatures. At least one point. */
+  /** Mixed viscosity at temperatures. At least one point, unless there are kinetics. */
   readonly viscosityPoints: readonly { readonly temperature: number; readonly viscosity: number }[];
-  /** Gel time at temperatures. At least one point. */
+  /** Gel time at temperatures. At least one point, unless there is a gel table or kinetics. */
   readonly gelPoints: readonly { readonly temperature: number; readonly time: number }[];
   /** Viscosity at gel over viscosity when fresh; null takes ASSUMED_GEL_RATIO. */
   readonly gelViscosityRatio: number | null;
   /** Parts by weight of hardener or catalyst to 100 of resin. */
   readonly hardenerParts: number;
+  /** Measured rise of viscosity at one temperature, from the mix on. */
+  readonly viscosityCurve?: ViscosityCurve | null;
+  /** Gel times over catalyst and temperature; read at hardenerParts. */
+  readonly gelTable?: GelTable | null;
+  readonly kinetics?: Kinetics | null;
+  /** Heat set free from mix to gel, J/kg; null takes ASSUMED_HEAT. */
+  readonly heatToGel?: number | null;
 }
 
-const GAS_CONSTANT = 8.314462618;
-/** J/mol, for a property known at one temperature only. From memory: typical of infusion epoxies. */
-export const ASSUMED_ACTIVATION_ENERGY = 50_000;
+export interface ViscosityCurve {
+  /** K */
+  readonly temperature: number;
+  /** Ascending in time, s and Pa s. */
+  readonly points: readonly { readonly time: number; readonly viscosity: number }[];
+}
+
 /** Common practice, no source: a resin still called pourable at the end of its working life is some twenty times thicker. */
 export const ASSUMED_GEL_RATIO = 20;
-/** Kelvin beyond the entered points that a curve may be followed. */
-const REACH = 12;
 
 /**
- * Viscosity when freshly mixed: ln mu = a + E / (R T) through the entered points (least squares from two on).
+ * Viscosity when freshly mixed: ln mu = a + E / (R T) through the entered points (least squares from two on), or as the
+ * kinetics have it.
  * @param temperature K
  * @returns Pa s
  * @throws ModelError RESIN_NO_DATA, RESIN_OUT_OF_RANGE
  * Source: Andrade 1930. Checked by resin.test.ts.
  */
 export function freshViscosity(resin: ResinSystem, temperature: number): number {
-  const points = resin.viscosityPoints.map((point) => ({
-    temperature: point.temperature,
-    value: point.viscosity,
+  if (resin.kinetics) return viscosityOfKinetics(resin.kinetics, 0, temperature);
+  const what = `viscosity of ${resin.name}`;
+  return readFit(viscosityFit(resin), temperature, what);
+}
+
+export function viscosityFit(resin: ResinSystem) {
+  const points = resin.viscosityPoints.map(({ temperature, viscosity }) => ({
+    temperature,
+    value: viscosity,
   }));
-  return arrhenius({ points, temperature, what: `viscosity of ${resin.name}` });
+  return fitArrhenius(points, `viscosity of ${resin.name}`);
 }
 
-/** Gel time at constant temperature, s; the same curve through the entered gel times. Errors as freshViscosity. */
+export function gelFit(resin: ResinSystem) {
+  const points = resin.gelPoints.map(({ temperature, time }) => ({ temperature, value: time }));
+  return fitArrhenius(points, `gel time of ${resin.name}`);
+}
+
+/**
+ * Gel time at constant temperature, s: from kinetics, else from the gel table at the resin's catalyst, else the same curve
+ * through the entered gel times.
+ * @throws ModelError as freshViscosity and gelTimeFromTable
+ */
 export function gelTime(resin: ResinSystem, temperature: number): number {
-  const points = resin.gelPoints.map((point) => ({ temperature: point.temperature, value: point.time }));
-  return arrhenius({ points, temperature, what: `gel time of ${resin.name}` });
-}
-
-function arrhenius(curve: {
-  points: readonly { temperature: number; value: number }[];
-  temperature: number;
-  what: string;
-}): number {
-  const { points, temperature, what } = curve;
-  if (points.length === 0)
-    throw new ModelError('RESIN_NO_DATA', `The ${what} has no entered point. Type one from its data sheet.`, {
-      what,
-    });
-  for (const point of points) {
-    requirePositive(point.value, `The ${what}`, 'SI');
-    requirePositive(point.temperature, `A temperature of the ${what}`, 'K');
-  }
-  const coldest = Math.min(...points.map((point) => point.temperature));
-  const warmest = Math.max(...points.map((point) => point.temperature));
-  if (!(temperature >= coldest - REACH && temperature <= warmest + REACH)) {
-    const celsius = (kelvin: number) => `${(kelvin - 273.15).toFixed(0)} °C`;
-    throw new ModelError(
-      'RESIN_OUT_OF_RANGE',
-      `The ${what} is known from ${celsius(coldest)} to ${celsius(warmest)}; ${celsius(temperature)} is too far off to guess. Enter a point nearer to it.`,
-      { temperature, coldest, warmest },
-    );
-  }
-  const n = points.length;
-  const meanInverse = points.reduce((sum, p) => sum + 1 / p.temperature, 0) / n;
-  const meanLog = points.reduce((sum, p) => sum + Math.log(p.value), 0) / n;
-  let [top, bottom] = [0, 0];
-  for (const p of points) {
-    const d = 1 / p.temperature - meanInverse;
-    top += d * (Math.log(p.value) - meanLog);
-    bottom += d * d;
-  }
-  const slope = bottom > 0 ? top / bottom : ASSUMED_ACTIVATION_ENERGY / GAS_CONSTANT;
-  return Math.exp(meanLog + slope * (1 / temperature - meanInverse));
+  if (resin.kinetics) return gelTimeOfKinetics(resin.kinetics, temperature);
+  if (resin.gelTable)
+    return gelTimeFromTable(resin.gelTable, { catalyst: resin.hardenerParts, temperature }, resin.name);
+  return readFit(gelFit(resin), temperature, `gel time of ${resin.name}`);
 }

@@ -1,5 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { createResinClock } from './resin-clock.ts';
+import { cureLawOf, thickeningOf } from './cure-law.ts';
+import { fitArrhenius } from './curve-fit.ts';
+import { gelTimeFromTable, type GelTable } from './gel-table.ts';
+import { cureRate, gelTimeOfKinetics, type Kinetics } from './kinetics.ts';
+import { forecastPot, largestBatch, SAFE_RISE } from './pot.ts';
+import { createResinClock, scaledClock } from './resin-clock.ts';
 import { freshViscosity, gelTime, type ResinSystem } from './resin-system.ts';
 
 const celsius = (t: number) => t + 273.15;
@@ -58,7 +63,201 @@ describe('resin clock', () => {
     expect(clock.fluidity({ from: 600, to: 60_000 })).toBeCloseTo(all, 9);
   });
 
+  test('scaled, it is the clock of the scaled resin', () => {
+    const thick = scaledClock(clock, { viscosity: 1.3, gelTime: 0.8 });
+    const same = createResinClock(
+      {
+        ...resin,
+        viscosityPoints: resin.viscosityPoints.map((p) => ({ ...p, viscosity: 1.3 * p.viscosity })),
+        gelPoints: [{ temperature: celsius(20), time: 4800 }],
+      },
+      celsius(20),
+    );
+    const span = { from: 500, to: 3000 };
+    expect(thick.fluidity(span)).toBeCloseTo(same.fluidity(span), 6);
+    const fluidity = same.fluidity(span);
+    expect(thick.timeAtFluidity({ from: 500, fluidity })).toBeCloseTo(3000, 6);
+    expect(thick.gelTime).toBeCloseTo(4800, 9);
+  });
+
+  test('a temperature that only seems to change gives the same clock, to the step of its table', () => {
+    const varying = createResinClock(resin, () => celsius(20));
+    expect(varying.gelTime).toBeCloseTo(6000, 6);
+    expect(varying.ageAt(3000)).toBeCloseTo(0.5, 9);
+    expect(varying.viscosityAt(3000) / clock.viscosityAt(3000)).toBeCloseTo(1, 4);
+    const span = { from: 600, to: 4500 };
+    expect(varying.fluidity(span) / clock.fluidity(span)).toBeCloseTo(1, 5);
+  });
+
+  test('a cooling shop: gel when the integral of dt / t_gel(T) is one', () => {
+    const cooling = createResinClock(resin, (time) => celsius(24) - time / 1500);
+    let [age, time] = [0, 0];
+    for (; age < 1; time += 0.5) age += 0.5 / gelTime(resin, celsius(24) - (time + 0.25) / 1500);
+    expect(Math.abs(cooling.gelTime / time - 1)).toBeLessThan(1e-3);
+  });
+
   test('at gel the resin is as many times thicker as its sheet says', () => {
     expect(clock.viscosityAt(6000) / clock.viscosityAt(0)).toBeCloseTo(20, 9);
+  });
+});
+
+test('a fit shows how far each entered point lies from it', () => {
+  // Three points of which the middle one is 10 % high: least squares in the log splits it as 2/3 and -1/3 of ln 1.1.
+  const at = (inverse: number, factor: number) => ({
+    temperature: 1 / inverse,
+    value: factor * Math.exp(5000 * inverse),
+  });
+  const fit = fitArrhenius([at(0.0033, 1), at(0.0034, 1.1), at(0.0035, 1)], 'viscosity');
+  expect(fit.residuals[1]).toBeCloseTo(1.1 ** (2 / 3) - 1, 6);
+  expect(fit.residuals[0]).toBeCloseTo(1.1 ** (-1 / 3) - 1, 6);
+  expect(fit.activationEnergy / 8.314462618).toBeCloseTo(5000, 3);
+  expect(fit.isAssumed).toBe(false);
+});
+
+describe('gel table over catalyst and temperature', () => {
+  const table: GelTable = {
+    catalyst: [1, 2],
+    temperature: [celsius(15), celsius(25)],
+    time: [
+      [4800, 2400],
+      [2400, 1200],
+    ],
+  };
+  const read = (catalyst: number, t: number) =>
+    gelTimeFromTable(table, { catalyst, temperature: celsius(t) }, 'Polyester');
+
+  test('gives its entries back, and between them the mean of the logs', () => {
+    expect(read(1, 15)).toBeCloseTo(4800, 6);
+    expect(read(2, 25)).toBeCloseTo(1200, 6);
+    expect(read(1.5, 20)).toBeCloseTo((4800 * 2400 * 2400 * 1200) ** 0.25, 6);
+    expect(
+      gelTimeFromTable({ ...table, inhibitorFactor: 1.5 }, { catalyst: 1, temperature: celsius(15) }, 'P'),
+    ).toBeCloseTo(7200, 6);
+  });
+
+  test('refuses what is outside it, and a table that is not one', () => {
+    expect(() => read(0.8, 20)).toThrow(/1 to 2 % of catalyst; 0.8 % is outside/);
+    expect(() => read(1, 30)).toThrow(/30 °C is outside/);
+    expect(() =>
+      gelTimeFromTable({ ...table, time: [[1, 2]] }, { catalyst: 1, temperature: 290 }, 'P'),
+    ).toThrow(/one row for each/);
+    expect(() => gelTime({ ...resin, gelTable: table, hardenerParts: 3 }, celsius(20))).toThrow(/outside it/);
+  });
+});
+
+describe('kinetics', () => {
+  const kinetics: Kinetics = {
+    A1: 0,
+    E1: 0,
+    A2: 2e5,
+    E2: 57_000,
+    m: 0,
+    n: 1,
+    gelConversion: 0.6,
+    viscosityA: 1e-9,
+    viscosityE: 47_000,
+    B: 1.5,
+    C: 0.5,
+  };
+  const k = (T: number) => 2e5 * Math.exp(-57_000 / (8.314462618 * T));
+
+  test('first order (m = 0, n = 1): time to gel is -ln(1 - gel) / k', () => {
+    expect(gelTimeOfKinetics(kinetics, 300) / (-Math.log(0.4) / k(300))).toBeCloseTo(1, 6);
+    const clock = createResinClock({ ...resin, kinetics }, 300);
+    expect(clock.gelTime / (-Math.log(0.4) / k(300))).toBeCloseTo(1, 4);
+  });
+
+  test('autocatalytic without k1 start (m = n = 1): rate k1 + k2 a times 1 - a; logistic in closed form', () => {
+    // da/dt = (k1 + k2 a)(1 - a): t = ln[(k1 + k2 a) / (k1 (1 - a))] / (k1 + k2).
+    const auto = { ...kinetics, A1: 50, E1: 40_000, m: 1 };
+    const k1 = 50 * Math.exp(-40_000 / (8.314462618 * 310));
+    const expected = Math.log((k1 + k(310) * 0.6) / (k1 * 0.4)) / (k1 + k(310));
+    expect(cureRate(auto, 0.3, 310)).toBeCloseTo((k1 + k(310) * 0.3) * 0.7, 12);
+    expect(gelTimeOfKinetics(auto, 310) / expected).toBeCloseTo(1, 5);
+  });
+
+  test('viscosity follows Castro and Macosko, and the law carries it', () => {
+    const law = cureLawOf({ ...resin, kinetics });
+    const base = 1e-9 * Math.exp(47_000 / (8.314462618 * 300));
+    expect(law.viscosity(0.3, 300)).toBeCloseTo(base * 2 ** (1.5 + 0.5 * 0.3), 12);
+    expect(law.viscosity(0.6, 300)).toBe(Infinity);
+    expect(() => gelTimeOfKinetics({ ...kinetics, A2: 0 }, 300)).toThrow(/A1 or A2 above zero/);
+  });
+});
+
+describe('measured rise of viscosity', () => {
+  const curve = (points: { time: number; viscosity: number }[]) => ({
+    ...resin,
+    viscosityCurve: { temperature: celsius(20), points },
+  });
+
+  test('is read straight in the log against age, and carried to other temperatures by age', () => {
+    const at = curve([
+      { time: 0, viscosity: 0.4 },
+      { time: 3000, viscosity: 0.8 },
+      { time: 6000, viscosity: 6 },
+    ]);
+    expect(thickeningOf(at)(0.25)).toBeCloseTo(Math.SQRT2, 9);
+    expect(thickeningOf(at)(1)).toBeCloseTo(15, 9);
+    const warm = createResinClock(at, celsius(25));
+    expect(warm.viscosityAt(0.5 * gelTime(at, celsius(25)))).toBeCloseTo(
+      2 * freshViscosity(at, celsius(25)),
+      4,
+    );
+  });
+
+  test('one point or falling times are refused', () => {
+    expect(() => thickeningOf(curve([{ time: 0, viscosity: 1 }]))).toThrow(/two or more points/);
+    expect(() =>
+      thickeningOf(
+        curve([
+          { time: 60, viscosity: 1 },
+          { time: 30, viscosity: 2 },
+        ]),
+      ),
+    ).toThrow(/rising times/);
+  });
+});
+
+describe('resin in the pot', () => {
+  const hot: ResinSystem = {
+    ...resin,
+    gelPoints: [
+      { temperature: celsius(20), time: 6000 },
+      { temperature: celsius(80), time: 150 },
+    ],
+    viscosityPoints: [
+      { temperature: celsius(20), viscosity: 0.4 },
+      { temperature: celsius(80), viscosity: 0.03 },
+    ],
+  };
+  const pot = (mass: number) => forecastPot({ resin: hot, mass, start: celsius(20), ambient: celsius(20) });
+
+  test('a drop gels as the sheet says; with no loss of heat the rise is H a / cp', () => {
+    expect(Math.abs(pot(1e-8).gelTime / 6000 - 1)).toBeLessThan(0.03);
+    const { curve } = pot(200);
+    const early = curve.find((point) => point.age > 0.15)!;
+    // 120 kJ/kg to gel over 1.9 kJ/(kg K): sixty kelvin at the whole, cooled a little at the wall.
+    expect((early.temperature - celsius(20)) / ((120_000 / 1900) * early.age)).toBeGreaterThan(0.9);
+    expect((early.temperature - celsius(20)) / ((120_000 / 1900) * early.age)).toBeLessThanOrEqual(1);
+  });
+
+  test('the larger the batch, the sooner it gels or runs away', () => {
+    const ends = [0.2, 1, 5, 25].map((mass) => Math.min(pot(mass).gelTime, pot(mass).runawayTime));
+    for (let i = 1; i < ends.length; i++) expect(ends[i]).toBeLessThan(ends[i - 1]);
+  });
+
+  test('the largest batch keeps cool up to the asked time, and a little more does not', () => {
+    const ask = { resin: hot, start: celsius(20), ambient: celsius(20), until: 1200 };
+    const mass = largestBatch(ask)!;
+    const rise = (m: number) =>
+      Math.max(
+        ...pot(m)
+          .curve.filter((p) => p.time <= 1200)
+          .map((p) => p.temperature),
+      ) - celsius(20);
+    expect(rise(mass)).toBeLessThanOrEqual(SAFE_RISE);
+    expect(rise(1.05 * mass)).toBeGreaterThan(SAFE_RISE);
+    expect(largestBatch({ ...ask, until: 20_000 })).toBeNull();
   });
 });

@@ -109,6 +109,24 @@ export const quantities = {
     usual: '°C',
     example: '21 C or 70 F',
   },
+  temperatureDifference: {
+    label: 'temperature difference',
+    units: [
+      { symbol: 'K', aliases: ['c', '°c', 'kelvin'], factor: 1, decimals: 1 },
+      { symbol: '°F', aliases: ['f'], factor: 5 / 9, decimals: 1 },
+    ],
+    usual: 'K',
+    example: '2 K or 4 F',
+  },
+  temperatureRate: {
+    label: 'warming or cooling',
+    units: [
+      { symbol: 'K/h', aliases: ['k per h', 'c/h', '°c/h'], factor: 1 / 3600, decimals: 1 },
+      { symbol: '°F/h', aliases: ['f/h'], factor: 5 / 9 / 3600, decimals: 1 },
+    ],
+    usual: 'K/h',
+    example: '-2 K/h or -4 F/h',
+  },
   viscosity: {
     label: 'viscosity',
     units: [
@@ -179,6 +197,12 @@ export const quantities = {
     ],
     usual: '%',
     example: '52 %',
+  },
+  factor: {
+    label: 'factor',
+    units: [{ symbol: '×', aliases: ['x', 'times'], factor: 1, decimals: 2 }],
+    usual: '×',
+    example: '1.4',
   },
   angle: {
     label: 'angle',

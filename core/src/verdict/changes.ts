@@ -1,5 +1,4 @@
-import { createResinClock } from '../resin/resin-clock.ts';
-import type { RunConditions, SolvedFlow } from './verdict.ts';
+import { clockOf, type RunConditions, type SolvedFlow } from './verdict.ts';
 
 /** A change someone could make without moving a line. */
 export interface Change {
@@ -35,7 +34,7 @@ export function effectsOf(flow: SolvedFlow, run: RunConditions, changes: readonl
 }
 
 function effectOf(flow: SolvedFlow, run: RunConditions, { label, flowFactor = 1 }: Change) {
-  const clock = createResinClock(run.resin, run.temperature);
+  const clock = clockOf(run);
   const needed = flow.fillTime * flowFactor;
   const fillTime = clock.timeAtFluidity({ from: run.openTime, fluidity: needed });
   const margin = clock.gelTime - fillTime;

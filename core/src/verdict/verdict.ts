@@ -1,4 +1,4 @@
-import { createResinClock } from '../resin/resin-clock.ts';
+import { createResinClock, scaledClock, type ResinClock, type Warmth } from '../resin/resin-clock.ts';
 import type { ResinSystem } from '../resin/resin-system.ts';
 import { halton, normalQuantile } from './sampling.ts';
 
@@ -13,8 +13,10 @@ export interface SolvedFlow {
 
 export interface RunConditions {
   readonly resin: ResinSystem;
-  /** K */
+  /** K, when mixed. */
   readonly temperature: number;
+  /** K/s by which the shop, and the resin with it, warms or cools meanwhile; 0 when left out. */
+  readonly drift?: number;
   /** From first contact of resin and hardener to the opening of the first feed, s. */
   readonly openTime: number;
 }
@@ -72,18 +74,18 @@ export function judge(
   doubt: Doubt = usualDoubt,
   bands: Bands = usualBands,
 ): Verdict {
-  const { resin, temperature, openTime } = run;
+  const { openTime } = run;
+  const clockAt = clocksNear(run);
   const fillTimeWith = (z: Record<keyof Doubt, number>) => {
     const factor = (name: 'permeability' | 'viscosity' | 'gelTime') => doubt[name] ** (z[name] / NINE_IN_TEN);
-    const shifted = temperature + (doubt.temperature * z.temperature) / NINE_IN_TEN;
-    const clock = createResinClock(resin, shifted, {
+    const clock = scaledClock(clockAt((doubt.temperature * z.temperature) / NINE_IN_TEN), {
       viscosity: factor('viscosity'),
       gelTime: factor('gelTime'),
     });
     return clock.timeAtFluidity({ from: openTime, fluidity: flow.fillTime / factor('permeability') });
   };
   const still = { permeability: 0, viscosity: 0, gelTime: 0, temperature: 0 };
-  const clock = createResinClock(resin, temperature);
+  const clock = clockOf(run);
   const available = clock.fluidity({ from: openTime, to: clock.gelTime });
   const fillTime = flow.isFilled ? fillTimeWith(still) : Infinity;
   const times = samplePoints()
@@ -98,7 +100,7 @@ export function judge(
   const swing = ({ low, high }: { low: number; high: number }) =>
     Math.abs(Math.min(low, 1e9) - Math.min(high, 1e9));
   return {
-    band: bandOf({ flow, ratio: fillTime / clock.gelTime, bands }),
+    band: bandFor(flow, fillTime / clock.gelTime, bands),
     openTime,
     fillTime,
     gelTime: clock.gelTime,
@@ -110,7 +112,45 @@ export function judge(
   };
 }
 
-function bandOf({ flow, ratio, bands }: { flow: SolvedFlow; ratio: number; bands: Bands }): Band {
+/** The clock of a run's resin. @throws ModelError of the resin's curves */
+export function clockOf(run: RunConditions): ResinClock {
+  return createResinClock(run.resin, warmthOf(run));
+}
+
+export function warmthOf({ temperature, drift = 0 }: RunConditions): Warmth {
+  return drift === 0 ? temperature : (time) => temperature + drift * time;
+}
+
+/** Kelvin between the clocks that are kept where each one costs an integration. */
+const CLOCK_GRID = 0.25;
+
+/** Clocks for shifts of temperature; a shift past what the resin's data cover is taken back towards what they do. */
+function clocksNear(run: RunConditions): (shift: number) => ResinClock {
+  const isClosed = !run.drift && !run.resin.kinetics && !run.resin.viscosityCurve;
+  const known = new Map<number, ResinClock>();
+  const make = (shift: number): ResinClock => {
+    try {
+      return clockOf({ ...run, temperature: run.temperature + shift });
+    } catch (error) {
+      if (Math.abs(shift) < 0.05) throw error;
+      return clockAt(shift / 2);
+    }
+  };
+  const clockAt = (shift: number): ResinClock => {
+    const key = isClosed ? shift : CLOCK_GRID * Math.round(shift / CLOCK_GRID);
+    const clock = known.get(key) ?? make(key);
+    known.set(key, clock);
+    return clock;
+  };
+  return clockAt;
+}
+
+/** @param ratio share of its life that the resin has used when the last corner is wet */
+export function bandFor(
+  flow: { readonly isFilled: boolean; readonly dryRegions: readonly unknown[] },
+  ratio: number,
+  bands: Bands = usualBands,
+): Band {
   if (!flow.isFilled) return 'drySpot';
   if (!(ratio < 1)) return 'willNotFill';
   if (flow.dryRegions.length > 0) return 'airTrapped';

@@ -1,16 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import type { JobListItem, StoredJob, VerdictSummary } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job';
+import { migrateJob } from '@wick/contract/job-migrations';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { jobs } from './tables.ts';
 
 type Row = typeof jobs.$inferSelect;
+/** Documents are kept in the version they were written in, and brought up to date when read. */
 const stored = ({ id, revision, changedAt, document }: Row): StoredJob => ({
   id,
   revision,
   changedAt: changedAt.toISOString(),
-  document,
+  document: migrateJob({ ...document }) as Job,
 });
 
 export type JobRepo = ReturnType<typeof createJobRepo>;

@@ -1,4 +1,4 @@
-import { assess, COARSE_NODES, summaryOf } from '@wick/contract/assess';
+import { assess, COARSE, summaryOf } from '@wick/contract/assess';
 import { demoJobs, demoShop } from '@wick/contract/demo/jobs';
 import { demoMaterials } from '@wick/contract/demo/materials';
 import type { JobRepo } from '../repo/job-repo.ts';
@@ -9,7 +9,7 @@ export async function seedIfEmpty(jobs: JobRepo, shop: ShopRepo): Promise<boolea
   if ((await shop.findShop()) || (await jobs.list()).length > 0) return false;
   await shop.addMaterials(demoMaterials);
   for (const job of [...demoJobs].reverse()) {
-    const { verdict } = assess(job, demoShop, COARSE_NODES);
+    const { verdict } = assess(job, demoShop, COARSE);
     await jobs.add(job, verdict && summaryOf(verdict, 1));
   }
   await shop.addShop(demoShop);

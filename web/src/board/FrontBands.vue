@@ -13,7 +13,7 @@ const job = useJobStore();
 /** Everything not wet at the scrubbed minute, faded. */
 const ahead = computed(() => {
   if (props.minute === null || !forecast.isochrones || !job.document) return null;
-  const wet = forecast.isochrones.wetBy(forecast.fluidityAt(props.minute));
+  const wet = forecast.isochrones.wetBy(forecast.runTimeAt(props.minute));
   const { outline, holes } = job.document.part;
   const part = [outline, ...holes].map((ring) => pathOf(props.view, ring, true)).join('');
   const front = pathOfRings(props.view, wet);

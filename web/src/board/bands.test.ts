@@ -5,13 +5,14 @@ import { valueAt } from '@wick/core/flow/probe';
 import { rectangle } from '@wick/core/geometry/shapes';
 import { bandsOf, type BandRequest } from './bands.ts';
 
-const line = { bore: 0.01, opens: 'atStart' as const, closesWhenReached: false };
+const line = { bore: 0.01, startsOpen: true, actions: [] };
 const flow = forecastFlow({
   outline: rectangle({ length: 1, width: 0.3 }),
   holes: [],
   lines: [
     {
       ...line,
+      id: 'feed',
       name: 'Feed',
       kind: 'feed',
       points: [
@@ -21,6 +22,7 @@ const flow = forecastFlow({
     },
     {
       ...line,
+      id: 'vent',
       name: 'Vent',
       kind: 'vent',
       points: [
@@ -29,19 +31,36 @@ const flow = forecastFlow({
       ],
     },
   ],
-  transmissibility: { xx: 2e-12, yy: 2e-12, xy: 0 },
-  storage: 1e-3,
+  zones: [
+    {
+      name: 'Base',
+      outline: null,
+      soft: null,
+      thickness: 2e-3,
+      layers: [
+        {
+          name: 'Averaged',
+          transmissibility: { xx: 2e-12, yy: 2e-12, xy: 0 },
+          storage: 1e-3,
+          toNext: 0,
+          isSoft: true,
+        },
+      ],
+    },
+  ],
+  density: 1100,
   feedPressure: 94_000,
   vacuumPressure: 2000,
   nodeCount: 500,
 });
 /** Constant viscosity of 1 Pa s: a fluidity time is a second, counted from the opening. */
 const request = (changes: Partial<BandRequest> = {}): BandRequest => ({
-  flow,
+  mesh: flow.mesh,
+  arrival: flow.arrival,
   isochrones: createIsochrones(flow.mesh, flow.arrival),
   openTime: 600,
   endTime: 600 + flow.fillTime,
-  fluidityAt: (time) => time - 600,
+  runTimeAt: (time) => time - 600,
   ...changes,
 });
 const areaOf = (rings: number[][]) =>

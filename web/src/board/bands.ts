@@ -1,4 +1,4 @@
-import type { FlowForecast } from '@wick/core/flow/forecast';
+import type { Mesh } from '@wick/core/geometry/mesh';
 import type { Isochrones, Rings } from '@wick/core/flow/isochrones';
 import type { Point } from '@wick/core/geometry/polygon';
 import { resinColour } from '../theme.ts';
@@ -14,18 +14,19 @@ export interface Band {
 }
 
 export interface BandRequest {
-  readonly flow: FlowForecast;
+  readonly mesh: Mesh;
+  readonly arrival: Float64Array;
   readonly isochrones: Isochrones;
   readonly openTime: number;
   /** Last moment to draw: the fill, or gel where that comes first. */
   readonly endTime: number;
-  readonly fluidityAt: (time: number) => number;
+  readonly runTimeAt: (time: number) => number;
 }
 
 const STEPS = [10, 15, 30, 60, 120, 300, 600, 900, 1200, 1800, 3600, 7200, 14_400];
 
 /** Areas of equal time, largest first, so that each is painted over by the earlier ones. */
-export function bandsOf({ flow, isochrones, openTime, endTime, fluidityAt }: BandRequest): Band[] {
+export function bandsOf({ mesh, arrival, isochrones, openTime, endTime, runTimeAt }: BandRequest): Band[] {
   const span = endTime - openTime;
   if (!(span > 0)) return [];
   const step = STEPS.find((candidate) => span / candidate <= 9) ?? 28_800;
@@ -35,14 +36,14 @@ export function bandsOf({ flow, isochrones, openTime, endTime, fluidityAt }: Ban
   let earlier = -1;
   return times
     .map((until, i) => {
-      const level = i === times.length - 1 ? fluidityAt(until) * (1 + 1e-9) : fluidityAt(until);
+      const level = i === times.length - 1 ? runTimeAt(until) * (1 + 1e-9) : runTimeAt(until);
       const share = times.length > 1 ? i / (times.length - 1) : 0;
       const band: Band = {
         until,
         rings: isochrones.wetBy(level),
         colour: resinColour(share),
         label: step < 60 ? `${Math.round(until)} s` : `${Math.round(until / 60)}`,
-        labelAt: labelPlace(flow, earlier, level),
+        labelAt: labelPlace(mesh, arrival, earlier, level),
         isDark: share > 0.55,
       };
       earlier = level;
@@ -52,7 +53,7 @@ export function bandsOf({ flow, isochrones, openTime, endTime, fluidityAt }: Ban
 }
 
 /** A node well inside the band, near its middle. */
-function labelPlace({ mesh, arrival }: FlowForecast, from: number, to: number): Point | null {
+function labelPlace(mesh: Mesh, arrival: Float64Array, from: number, to: number): Point | null {
   const middle = (Math.max(from, 0) + to) / 2;
   const reach = Math.max((to - from) * 0.3, 1e-12);
   let [x, y, count] = [0, 0, 0];

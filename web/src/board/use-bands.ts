@@ -6,10 +6,10 @@ import { bandsOf, type Band } from './bands.ts';
 export function useBands() {
   const forecast = useForecastStore();
   return computed<Band[]>(() => {
-    const { flow, isochrones, run, clock, verdict, timeOf, fluidityAt } = forecast;
-    if (!flow || !isochrones || !run || !clock) return [];
+    const { flow, arrival, isochrones, run, clock, verdict, timeOf, runTimeAt } = forecast;
+    if (!flow || !arrival || !isochrones || !run || !clock) return [];
     const last = verdict && Number.isFinite(verdict.fillTime) ? verdict.fillTime : timeOf(flow.fillTime);
     const endTime = Number.isFinite(last) ? last : clock.gelTime;
-    return bandsOf({ flow, isochrones, openTime: run.openTime, endTime, fluidityAt });
+    return bandsOf({ mesh: flow.mesh, arrival, isochrones, openTime: run.openTime, endTime, runTimeAt });
   });
 }

@@ -1,12 +1,13 @@
 import { effectsOf, type Change, type ChangeEffect } from '@wick/core/verdict/changes';
-import { createResinClock } from '@wick/core/resin/resin-clock';
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import type { FlowForecast } from '@wick/core/flow/forecast';
-import { COARSE_NODES, FINE_NODES, summaryOf, verdictOf } from '@wick/contract/assess';
-import { flowRequestOf, missingOf, prelude, runConditionsOf, stackOf } from '@wick/contract/forecast-input';
+import { clockOf } from '@wick/core/verdict/verdict';
+import { COARSE, FINE, FINE_LAYERS, summaryOf, timelineOf, verdictOf } from '@wick/contract/assess';
+import { flowRequestOf, isBoundToResin, runsOnClock } from '@wick/contract/flow-request';
+import { missingOf, prelude, runConditionsOf, stackOf } from '@wick/contract/forecast-input';
 import type { Job } from '@wick/contract/job';
 import { defineStore } from 'pinia';
-import { computed, markRaw, ref, shallowRef, watch } from 'vue';
+import { computed, markRaw, ref, shallowRef, toRaw, watch } from 'vue';
 import { api } from '../api/client.ts';
 import { createFlowRunner } from '../workers/flow-runner.ts';
 import { useJobStore } from './job-store.ts';
@@ -34,20 +35,47 @@ export const useForecastStore = defineStore('forecast', () => {
   const request = computed(() => {
     if (!job.document || missing.value.some((item) => item.stage !== 'resin')) return null;
     try {
-      return { ok: true as const, value: flowRequestOf(job.document, shop.shop, COARSE_NODES) };
+      flowRequestOf(job.document, shop.shop, COARSE);
+      return { ok: true as const, value: whatFlows(job.document) };
     } catch (error) {
       return { ok: false as const, message: (error as Error).message };
     }
   });
   const key = computed(() => (request.value?.ok ? JSON.stringify(request.value.value) : null));
 
+  /** All of a job that changes where the front is; the resin only where the layout runs on its clock. */
+  function whatFlows(document: Job) {
+    const { part, laminate, zones, lines, marks, tees, vacuum, forecast, resin } = document;
+    const bound = isBoundToResin(document);
+    const materials = document.materials.filter(({ kind }) => bound || kind !== 'resin');
+    const { temperature, ambientPressure, altitude } = shop.shop;
+    const air = [ambientPressure, altitude];
+    const hose = resin.hoseLength;
+    return {
+      part,
+      laminate,
+      zones,
+      lines,
+      marks,
+      tees,
+      vacuum,
+      forecast,
+      materials,
+      air,
+      hose,
+      ...(bound ? { resin, temperature } : {}),
+    };
+  }
+
   async function solve(wanted: string, isFine: boolean) {
     const current = request.value;
     if (!current?.ok) return;
     const runner = isFine ? fine : coarse;
     if (isFine) progress.value = 0;
+    const document = toRaw(job.document!);
+    const fineness = document.forecast.layers ? FINE_LAYERS : FINE;
     const answer = await runner.run(
-      { ...current.value, nodeCount: isFine ? FINE_NODES : COARSE_NODES },
+      { job: document, shop: structuredClone(toRaw(shop.shop)), resolution: isFine ? fineness : COARSE },
       (fraction) => {
         if (isFine) progress.value = fraction;
       },
@@ -58,7 +86,7 @@ export const useForecastStore = defineStore('forecast', () => {
     if (isLate && (isFine || !job.isGesturing)) return;
     if (!isFine && solved.value?.key === wanted && solved.value.isFine) return;
     flowMessage.value = answer.ok ? null : answer.message;
-    solved.value = answer.ok ? { key: wanted, flow: markRaw(answer.forecast), isFine } : null;
+    solved.value = answer.ok ? { key: wanted, flow: markRaw(answer.value), isFine } : null;
   }
 
   // The two runs are effects on workers, not values: this is the one place that starts them.
@@ -80,12 +108,21 @@ export const useForecastStore = defineStore('forecast', () => {
   );
 
   const flow = computed(() => solved.value?.flow ?? null);
-  const isochrones = computed(() => flow.value && createIsochrones(flow.value.mesh, flow.value.arrival));
+  /** Which face of the laminate the board shows, where layers are told apart. */
+  const side = ref<'bag' | 'mould'>('mould');
+  const arrival = computed(() => {
+    if (!flow.value) return null;
+    const { layers, arrival: through } = flow.value;
+    return layers.length > 1 && side.value === 'bag' ? layers[0]!.arrival : through;
+  });
+  const isochrones = computed(
+    () => flow.value && arrival.value && createIsochrones(flow.value.mesh, arrival.value),
+  );
   const run = computed(() => job.document && runConditionsOf(job.document, shop.shop));
   const resin = computed(() => {
     if (!run.value) return null;
     try {
-      return { ok: true as const, clock: createResinClock(run.value.resin, run.value.temperature) };
+      return { ok: true as const, clock: clockOf(run.value) };
     } catch (error) {
       return { ok: false as const, message: (error as Error).message };
     }
@@ -102,16 +139,15 @@ export const useForecastStore = defineStore('forecast', () => {
       (resin.value && !resin.value.ok ? resin.value.message : null),
   );
 
-  /** Seconds since first mix at which a fluidity time is used up; Infinity past gel. */
-  const timeOf = (fluidity: number) =>
-    clock.value?.timeAtFluidity({ from: run.value!.openTime, fluidity }) ?? NaN;
-  const fluidityAt = (time: number) =>
-    clock.value
-      ? clock.value.fluidity({ from: run.value!.openTime, to: Math.max(time, run.value!.openTime) })
-      : NaN;
+  const timeline = computed(() =>
+    flow.value && clock.value ? timelineOf(flow.value, clock.value, run.value!.openTime) : null,
+  );
+  /** Seconds since first mix of a run time; Infinity past gel. */
+  const timeOf = (time: number) => timeline.value?.clockTime(time) ?? NaN;
+  const runTimeAt = (clockTime: number) => timeline.value?.runTime(clockTime) ?? NaN;
 
   const effects = computed(() =>
-    flow.value?.isFilled && run.value && job.document && clock.value
+    flow.value?.isFilled && run.value && job.document && clock.value && !runsOnClock(job.document)
       ? helpful(effectsOf(flow.value, run.value, changesFor(job.document)))
       : [],
   );
@@ -168,7 +204,9 @@ export const useForecastStore = defineStore('forecast', () => {
     progress,
     effects,
     timeOf,
-    fluidityAt,
+    runTimeAt,
+    side,
+    arrival,
     cancel: () => fine.cancel(),
   };
 });

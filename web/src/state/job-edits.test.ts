@@ -4,12 +4,20 @@ import { demoMaterials } from '@wick/contract/demo/materials';
 import { emptyJob } from '@wick/contract/job';
 import { readJob } from '@wick/contract/job-file';
 import {
+  addMark,
+  addTee,
   moveCorner,
   moveLine,
+  moveMark,
   newLine,
   removeCorner,
   removeLine,
+  removeMark,
+  removeTee,
   splitEdge,
+  updateLine,
+  withDoubt,
+  withForecast,
   withLaminate,
   withPly,
   withResinSystem,
@@ -30,6 +38,10 @@ describe('edits of a job', () => {
       withPly(material('woven-glass-300'), 0),
       withLaminate({ flowMeshId: 'mesh-fine' }, demoMaterials),
       withResinSystem(material('vinyl-ester-v1')),
+      addMark({ x: 1, y: 0.5 }),
+      addTee(),
+      withForecast({ layers: true }),
+      withDoubt({ raceChance: 0.3 }),
     ];
     for (const edit of edits) {
       const after = edit(gore);
@@ -48,6 +60,27 @@ describe('edits of a job', () => {
     expect(plied.materials.find((item) => item.id === 'quad-glass-850')!.name).toBe('Quad glass 850');
   });
 
+  test('what goes takes along what waited for it: lines, marks and tees leave no loose end', () => {
+    const waiting = { opening: 0, when: { kind: 'opened' as const, what: 'feed-2', delay: 0 } };
+    const job = updateLine('feed-1', { tee: 'tee-1', actions: [waiting] })(
+      addTee()(addMark({ x: 1, y: 0.5 })(gore)),
+    );
+    expect(readJob(job).ok).toBe(true);
+    const bare = removeTee('tee-1')(removeMark('mark-1')(removeLine('feed-2')(job)));
+    expect(readJob(bare).ok).toBe(true);
+    expect([bare.tees, bare.marks, bare.lines[0]!.actions, bare.lines[0]!.tee]).toEqual([[], [], [], null]);
+    expect(moveMark('mark-1', { x: 0.1, y: 0 })(job).marks[0]).toMatchObject({ x: 1.1, y: 0.5 });
+  });
+
+  test('materials of zones count as used', () => {
+    expect(removeLine('feed-2')(gore).materials).toEqual(gore.materials);
+    const plied = withPly(material('biax-glass-600'), 0)(gore);
+    expect(plied.materials.map(({ id }) => id)).toEqual([
+      ...gore.materials.map(({ id }) => id),
+      'biax-glass-600',
+    ]);
+  });
+
   test('a part keeps three corners; positions keep a tenth of a millimetre', () => {
     let job = emptyJob('x');
     for (let i = 0; i < 4; i++) job = removeCorner(0)(job);
@@ -59,10 +92,10 @@ describe('edits of a job', () => {
     let job = emptyJob('x');
     for (const kind of ['feed', 'feed', 'vent'] as const)
       job = { ...job, lines: [...job.lines, newLine(job, kind, [{ x: 0, y: 0 }])] };
-    expect(job.lines.map((line) => [line.name, line.opens])).toEqual([
-      ['Feed 1', 'atStart'],
-      ['Feed 2', 'whenReached'],
-      ['Vent 1', 'atStart'],
+    expect(job.lines.map((line) => [line.name, line.startsOpen, line.actions.length])).toEqual([
+      ['Feed 1', true, 0],
+      ['Feed 2', false, 1],
+      ['Vent 1', true, 0],
     ]);
     expect(newLine(removeLine('feed-1')(job), 'feed', []).name).toBe('Feed 1');
   });

@@ -1,5 +1,5 @@
 import type { Point } from '@wick/core/geometry/polygon';
-import type { Job, JobLine } from '@wick/contract/job';
+import type { Job, JobAction, JobLine } from '@wick/contract/job';
 import type { Material } from '@wick/contract/materials';
 
 /** Pure edits of a job document; each returns a new one and keeps the materials list to what is used. */
@@ -67,27 +67,89 @@ export const moveLinePoint =
     ),
   });
 
+/** A line goes with every action that waits for it. */
 export const removeLine =
   (id: string): Edit =>
-  (job) => ({ ...job, lines: job.lines.filter((line) => line.id !== id) });
+  (job) =>
+    withoutTriggersOn(id, { ...job, lines: job.lines.filter((line) => line.id !== id) });
+
+function withoutTriggersOn(id: string, job: Job): Job {
+  const stays = ({ when }: JobAction) => !('what' in when) || when.what !== id;
+  return { ...job, lines: job.lines.map((line) => ({ ...line, actions: line.actions.filter(stays) })) };
+}
+
+const words = { feed: 'Feed', vent: 'Vent', race: 'Race edge' };
 
 /** A new line named after its kind and number: "Feed 2". The first feed opens at the start, further ones when the front has passed them. */
 export function newLine(job: Job, kind: JobLine['kind'], points: readonly Point[]): JobLine {
-  const word = kind === 'feed' ? 'Feed' : 'Vent';
+  const word = words[kind];
   let number = 1;
   while (job.lines.some((line) => line.id === `${kind}-${number}` || line.name === `${word} ${number}`))
     number += 1;
-  const isFirstFeed = kind === 'feed' && !job.lines.some((line) => line.kind === 'feed');
+  const id = `${kind}-${number}`;
+  const waits = kind === 'feed' && job.lines.some((line) => line.kind === 'feed');
   return {
-    id: `${kind}-${number}`,
+    id,
     kind,
     name: `${word} ${number}`,
     points: points.map(roundPoint),
-    bore: 0.012,
-    opens: isFirstFeed || kind === 'vent' ? 'atStart' : 'whenReached',
-    closesWhenReached: false,
+    bore: kind === 'race' ? 0.001 : 0.012,
+    hoseLength: null,
+    hoseBore: null,
+    tee: null,
+    inlet: 0.5,
+    potLevel: null,
+    startsOpen: !waits,
+    actions: waits ? [{ opening: 1, when: { kind: 'passed', what: id, distance: 0, delay: 0 } }] : [],
   };
 }
+
+export const addMark =
+  (at: Point): Edit =>
+  (job) => {
+    let number = 1;
+    while (job.marks.some((mark) => mark.id === `mark-${number}`)) number += 1;
+    return {
+      ...job,
+      marks: [...job.marks, { id: `mark-${number}`, name: `Mark ${number}`, ...roundPoint(at) }],
+    };
+  };
+
+export const removeMark =
+  (id: string): Edit =>
+  (job) =>
+    withoutTriggersOn(id, { ...job, marks: job.marks.filter((mark) => mark.id !== id) });
+
+export const moveMark =
+  (id: string, by: Point): Edit =>
+  (job) => ({
+    ...job,
+    marks: job.marks.map((mark) => (mark.id === id ? { ...mark, ...shift(mark, by) } : mark)),
+  });
+
+/** Feeds on a tee that goes hang on the pot again. */
+export const removeTee =
+  (id: string): Edit =>
+  (job) => ({
+    ...job,
+    tees: job.tees.filter((tee) => tee.id !== id),
+    lines: job.lines.map((line) => (line.tee === id ? { ...line, tee: null } : line)),
+  });
+
+export const addTee = (): Edit => (job) => {
+  let number = 1;
+  while (job.tees.some((tee) => tee.id === `tee-${number}`)) number += 1;
+  const tee = { id: `tee-${number}`, name: `Tee ${number}`, hoseLength: 1.5, hoseBore: 0.012 };
+  return { ...job, tees: [...job.tees, tee] };
+};
+
+export const withForecast =
+  (forecast: Partial<Job['forecast']>): Edit =>
+  (job) => ({ ...job, forecast: { ...job.forecast, ...forecast } });
+
+export const withDoubt =
+  (doubt: Partial<Job['doubt']>): Edit =>
+  (job) => ({ ...job, doubt: { ...job.doubt, ...doubt } });
 
 export const withPly =
   (fabric: Material, angle: number): Edit =>
@@ -116,13 +178,15 @@ export const withResinSystem =
 
 /** The job's own copies come first: a job keeps the values it was computed with. */
 function keepUsed(job: Job, added: readonly Material[]): Job {
-  const { laminate, resin } = job;
+  const laminates = [job.laminate, ...job.zones.map((zone) => zone.laminate)];
   const used = new Set([
-    ...laminate.plies.map((ply) => ply.materialId),
-    laminate.coreId,
-    laminate.flowMeshId,
-    laminate.peelPlyId,
-    resin.materialId,
+    ...laminates.flatMap(({ plies, coreId, flowMeshId, peelPlyId }) => [
+      ...plies.map((ply) => ply.materialId),
+      coreId,
+      flowMeshId,
+      peelPlyId,
+    ]),
+    job.resin.materialId,
   ]);
   const own = job.materials.filter((material) => used.has(material.id));
   const fresh = added.filter(

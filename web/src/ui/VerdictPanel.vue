@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { formatClock } from '@wick/core/units/format';
 import { assumptionsOf } from '@wick/contract/forecast-input';
-import { likelyWords, verdictSentence } from '@wick/contract/words';
+import { runsOnClock } from '@wick/contract/flow-request';
+import { findingWords, likelyWords, verdictSentence } from '@wick/contract/words';
 import { computed } from 'vue';
 import { useForecastStore } from '../state/forecast-store.ts';
 import { useJobStore } from '../state/job-store.ts';
@@ -29,6 +30,22 @@ const effectWords = ({ fillTime, gelTime }: { fillTime: number; gelTime: number 
   Number.isFinite(fillTime)
     ? `${minutes(fillTime)} min, gel ${minutes(gelTime)}`
     : `gels first, at ${minutes(gelTime)}`;
+const findings = computed(
+  () =>
+    forecast.flow?.findings.map((finding) => findingWords(finding, { clock: clockWords, show: shop.show })) ??
+    [],
+);
+const clockWords = (time: number) => {
+  const at = forecast.timeOf(time);
+  return Number.isFinite(at) ? formatClock(at) : 'after gel';
+};
+const lagWords = computed(() => {
+  const flow = forecast.flow;
+  return flow?.lag
+    ? `mesh, plies and core as ${flow.layers.length} layers: the mould side lags by up to ${shop.show(flow.lag.largest, 'length')}`
+    : null;
+});
+const runsOnTheClock = computed(() => job.document !== null && runsOnClock(job.document));
 const assumptions = computed(() => (job.document ? assumptionsOf(job.document, shop.shop) : []));
 const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${shop.show(p.y, 'length')}`;
 </script>
@@ -54,12 +71,19 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
       <template v-if="forecast.flow.dryRegions.length > 0">
         <h3 class="ember">Air cut off from every vent</h3>
         <div v-for="(region, i) in forecast.flow.dryRegions.slice(0, 4)" :key="i" class="row">
-          <span>{{ shop.show(region.area, 'area') }} near {{ place(region.place) }}</span>
+          <span
+            >Dry {{ i + 1 }}: {{ shop.show(region.area, 'area') }} near {{ place(region.place) }}, pressed to
+            {{ shop.show(region.finalArea, 'area') }}</span
+          >
           <span class="number">{{ formatClock(forecast.timeOf(region.time)) }}</span>
         </div>
         <p class="quiet small">
           A vent there, or a feed moved so that the front ends at a vent, lets the air out.
         </p>
+      </template>
+      <template v-if="findings.length > 0">
+        <h3>Look at</h3>
+        <p v-for="text in findings" :key="text" class="small finding">{{ text }}</p>
       </template>
       <template v-if="effects.length > 0">
         <h3>What would change it most</h3>
@@ -76,7 +100,12 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
     <p v-else class="waiting">{{ forecast.message ?? 'Working out where the front goes …' }}</p>
     <h3>Rests on</h3>
     <ul>
-      <li>one layer, mesh and laminate averaged: the front on the tool side lags behind this</li>
+      <li v-if="lagWords">{{ lagWords }}</li>
+      <li v-else>mesh and laminate averaged: the front on the mould side lags behind this</li>
+      <li v-if="runsOnTheClock">
+        times or temperatures set on the clock: the likely range is read as if the whole run stretched alike;
+        sample the doubt for better
+      </li>
       <li v-for="item in assumptions" :key="item.label">
         {{ item.label.toLowerCase() }}
         <span class="assumed number">{{ shop.show(item.value, item.quantity) }}</span>
@@ -100,6 +129,9 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
 }
 .amber {
   color: var(--resin-ink);
+}
+.finding {
+  color: var(--ember);
 }
 .small {
   font-size: 12px;

@@ -1,11 +1,20 @@
-import type { ForecastRequest } from '@wick/core/flow/forecast';
+import type { Resolution } from '@wick/contract/flow-request';
+import type { Job } from '@wick/contract/job';
+import type { Shop } from '@wick/contract/shop';
+import type { FlowForecast } from '@wick/core/flow/forecast';
 import { proxy, wrap, type Remote } from 'comlink';
-import type { FlowAnswer, FlowWorker } from './flow.worker.ts';
+import type { Answer, FlowWorker } from './flow.worker.ts';
+
+export interface FlowTask {
+  readonly job: Job;
+  readonly shop: Shop;
+  readonly resolution: Resolution;
+}
 
 /** One worker that runs one forecast at a time; of requests that come while it works only the newest is kept. */
 export interface FlowRunner {
   /** Null when a newer request took its place, or it was cancelled. */
-  run(request: ForecastRequest, onProgress: (fraction: number) => void): Promise<FlowAnswer | null>;
+  run(task: FlowTask, onProgress: (fraction: number) => void): Promise<Answer<FlowForecast> | null>;
   cancel(): void;
 }
 
@@ -24,9 +33,9 @@ export function createFlowRunner(): FlowRunner {
   }
 
   async function run(
-    request: ForecastRequest,
+    { job, shop, resolution }: FlowTask,
     onProgress: (fraction: number) => void,
-  ): Promise<FlowAnswer | null> {
+  ): Promise<Answer<FlowForecast> | null> {
     const own = ++generation;
     if (busy) {
       await new Promise<void>((resolve) => {
@@ -38,7 +47,7 @@ export function createFlowRunner(): FlowRunner {
     busy = true;
     try {
       const cancelled = new Promise<null>((resolve) => (giveUp = () => resolve(null)));
-      return await Promise.race([start().run(request, proxy(onProgress)), cancelled]);
+      return await Promise.race([start().run(job, shop, resolution, proxy(onProgress)), cancelled]);
     } finally {
       busy = false;
       const next: (() => void) | null = waiting;

@@ -1,31 +1,45 @@
-import { forecastFlow, type FlowForecast, type ForecastRequest } from '@wick/core/flow/forecast';
+import { forecastJob } from '@wick/contract/assess';
+import type { Resolution } from '@wick/contract/flow-request';
+import type { Job } from '@wick/contract/job';
+import { sampleJob } from '@wick/contract/sample-job';
+import type { Shop } from '@wick/contract/shop';
+import type { FlowForecast } from '@wick/core/flow/forecast';
 import { ModelError } from '@wick/core/model-error';
+import type { EnsembleSample } from '@wick/core/verdict/ensemble';
 import { expose, transfer } from 'comlink';
 
-export type FlowAnswer =
-  { readonly ok: true; readonly forecast: FlowForecast } | { readonly ok: false; readonly message: string };
+export type Answer<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string };
+
+function answer<T>(work: () => T): Answer<T> {
+  try {
+    return { ok: true, value: work() };
+  } catch (error) {
+    const message = error instanceof ModelError ? error.message : `The forecast stopped: ${String(error)}`;
+    return { ok: false, message };
+  }
+}
 
 const worker = {
-  run(request: ForecastRequest, onProgress: (fraction: number) => void): FlowAnswer {
-    try {
-      let told = 0;
-      const forecast = forecastFlow({
-        ...request,
-        onProgress: (fraction) => {
-          if (fraction - told < 0.04) return;
-          told = fraction;
-          onProgress(fraction);
-        },
-      });
-      const { positions, triangles } = forecast.mesh;
-      return transfer({ ok: true, forecast }, [positions.buffer, triangles.buffer, forecast.arrival.buffer]);
-    } catch (error) {
-      return {
-        ok: false,
-        message: error instanceof ModelError ? error.message : `The forecast stopped: ${String(error)}`,
-      };
-    }
+  run(
+    job: Job,
+    shop: Shop,
+    resolution: Resolution,
+    onProgress: (fraction: number) => void,
+  ): Answer<FlowForecast> {
+    let told = 0;
+    const result = answer(() =>
+      forecastJob(job, shop, resolution, (fraction) => {
+        if (fraction - told < 0.04) return;
+        told = fraction;
+        onProgress(fraction);
+      }),
+    );
+    const buffers = result.ok ? result.value.frames.map(({ pressure }) => pressure.buffer) : [];
+    return transfer(result, buffers);
   },
+  sample: (job: Job, shop: Shop, index: number): Answer<EnsembleSample> =>
+    answer(() => sampleJob(job, shop, index)),
 };
 
 export type FlowWorker = typeof worker;

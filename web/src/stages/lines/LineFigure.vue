@@ -25,7 +25,7 @@ const handles = computed(() => (props.line.points.length <= 6 ? ends.value : [])
 
 <template>
   <g
-    :class="['line', line.kind, { selected, waits: line.kind === 'feed' && line.opens === 'whenReached' }]"
+    :class="['line', line.kind, { selected, waits: !line.startsOpen }]"
     :data-line="line.id"
     tabindex="0"
     role="button"
@@ -53,6 +53,15 @@ const handles = computed(() => (props.line.points.length <= 6 ? ends.value : [])
 }
 .line.vent {
   --colour: var(--tide);
+}
+.line.race {
+  --colour: var(--ember);
+}
+.race .body {
+  stroke-dasharray: 2 6;
+}
+.race text {
+  fill: var(--ember);
 }
 .reach {
   fill: none;

@@ -15,25 +15,41 @@ const job = useJobStore();
 const shop = useShopStore();
 const forecast = useForecastStore();
 
+/** The usual courses, one click each; anything else is set up under Sequence. */
 const behaviour = {
   feed: [
     { value: 'atStart', label: 'opens at the start' },
-    { value: 'whenReached', label: 'opens as the front passes' },
+    { value: 'whenPassed', label: 'opens as the front passes' },
   ],
   vent: [
     { value: 'open', label: 'stays open' },
     { value: 'clamp', label: 'clamped once resin is there' },
   ],
+  race: [{ value: 'always', label: 'always open' }],
 };
-const valueOf = (line: JobLine) =>
-  line.kind === 'feed' ? line.opens : line.closesWhenReached ? 'clamp' : 'open';
+const passedItself = (line: JobLine, opening: number) =>
+  line.actions.length === 1 &&
+  line.actions[0]!.opening === opening &&
+  line.actions[0]!.when.kind === 'passed' &&
+  line.actions[0]!.when.what === line.id &&
+  line.actions[0]!.when.distance === 0 &&
+  line.actions[0]!.when.delay === 0;
+function valueOf(line: JobLine): string {
+  if (line.kind === 'race') return 'always';
+  if (line.startsOpen && line.actions.length === 0) return line.kind === 'feed' ? 'atStart' : 'open';
+  if (line.kind === 'feed' && !line.startsOpen && passedItself(line, 1)) return 'whenPassed';
+  return line.kind === 'vent' && line.startsOpen && passedItself(line, 0) ? 'clamp' : 'own';
+}
+const options = (line: JobLine) =>
+  valueOf(line) === 'own'
+    ? [...behaviour[line.kind], { value: 'own', label: 'as set under Sequence' }]
+    : behaviour[line.kind];
 function setBehaviour(line: JobLine, value: string) {
-  job.apply(
-    updateLine(
-      line.id,
-      line.kind === 'feed' ? { opens: value as JobLine['opens'] } : { closesWhenReached: value === 'clamp' },
-    ),
-  );
+  if (value === 'own' || value === 'always') return;
+  const when = { kind: 'passed' as const, what: line.id, distance: 0, delay: 0 };
+  const actions =
+    value === 'whenPassed' ? [{ opening: 1, when }] : value === 'clamp' ? [{ opening: 0, when }] : [];
+  job.apply(updateLine(line.id, { startsOpen: value !== 'whenPassed', actions }));
 }
 function when(line: JobLine): string {
   const event = forecast.flow?.events.find(
@@ -96,7 +112,7 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
               size="small"
               class="choice"
               :value="valueOf(line)"
-              :options="behaviour[line.kind]"
+              :options="options(line)"
               :aria-label="`${line.name} in the sequence`"
               @change="setBehaviour(line, String($event))"
             />
@@ -118,11 +134,6 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
 </template>
 
 <style scoped>
-.list {
-  max-height: 172px;
-  overflow: auto;
-  flex: none;
-}
 td {
   vertical-align: middle !important;
 }

@@ -1,9 +1,17 @@
 import type { Point } from '@wick/core/geometry/polygon';
 import { ref, type Ref } from 'vue';
-import { moveLine, moveLinePoint, newLine, removeLine } from '../../state/job-edits.ts';
+import {
+  addMark,
+  moveLine,
+  moveLinePoint,
+  moveMark,
+  newLine,
+  removeLine,
+  removeMark,
+} from '../../state/job-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 
-type Tool = 'select' | 'feed' | 'vent';
+type Tool = 'select' | 'feed' | 'vent' | 'race' | 'mark';
 
 /** Shorter than this a drawn line is a point, m. */
 const POINT = 0.012;
@@ -13,14 +21,26 @@ export function useLineGestures(selected: Ref<string | null>) {
   const job = useJobStore();
   const tool = ref<Tool>('select');
   const draft = ref<Point[] | null>(null);
+  let heldMark: { id: string; from: Point } | null = null;
   let held: { id: string; corner: number | null; from: Point } | null = null;
 
   function press(at: Point, event: PointerEvent) {
+    if (tool.value === 'mark') {
+      job.apply(addMark(at));
+      tool.value = 'select';
+      return;
+    }
     if (tool.value !== 'select') {
       draft.value = [at, at];
       return;
     }
     const target = event.target as Element;
+    const mark = target.closest('[data-mark]')?.getAttribute('data-mark') ?? null;
+    if (mark) {
+      selected.value = mark;
+      heldMark = { id: mark, from: at };
+      return;
+    }
     const id = target.closest('[data-line]')?.getAttribute('data-line') ?? null;
     const corner = target.closest('[data-end]')?.getAttribute('data-end') ?? null;
     selected.value = id;
@@ -29,6 +49,10 @@ export function useLineGestures(selected: Ref<string | null>) {
 
   function move(at: Point, event: PointerEvent) {
     if (draft.value) draft.value = [draft.value[0]!, event.shiftKey ? straight(draft.value[0]!, at) : at];
+    if (heldMark) {
+      const { id, from } = heldMark;
+      job.preview(moveMark(id, { x: at.x - from.x, y: at.y - from.y }));
+    }
     if (!held) return;
     const { id, corner, from } = held;
     job.preview(
@@ -37,9 +61,9 @@ export function useLineGestures(selected: Ref<string | null>) {
   }
 
   function release() {
-    held = null;
+    held = heldMark = null;
     job.endGesture();
-    if (!draft.value || tool.value === 'select') return;
+    if (!draft.value || tool.value === 'select' || tool.value === 'mark') return;
     const [a, b] = [draft.value[0]!, draft.value[1]!];
     const points = Math.hypot(b.x - a.x, b.y - a.y) < POINT ? [a] : [a, b];
     const line = newLine(job.document!, tool.value, points);
@@ -50,7 +74,7 @@ export function useLineGestures(selected: Ref<string | null>) {
   }
 
   function abandon() {
-    held = null;
+    held = heldMark = null;
     draft.value = null;
     job.endGesture(false);
     tool.value = 'select';
@@ -68,10 +92,11 @@ export function useLineGestures(selected: Ref<string | null>) {
       ArrowUp: { x: 0, y: size },
       ArrowDown: { x: 0, y: -size },
     }[event.key];
-    if (by) job.apply(moveLine(id, by));
+    const isMark = job.document!.marks.some((mark) => mark.id === id);
+    if (by) job.apply(isMark ? moveMark(id, by) : moveLine(id, by));
     else if (event.key === 'Delete' || event.key === 'Backspace') {
       selected.value = null;
-      job.apply(removeLine(id));
+      job.apply(isMark ? removeMark(id) : removeLine(id));
     } else return false;
     return true;
   }

@@ -173,7 +173,9 @@ const removeHole = (index: number) =>
         <span>Edge all round</span><span class="number">{{ shop.show(partPerimeter(part), 'length') }}</span>
       </div>
       <div v-for="(hole, i) in part.holes" :key="i" class="row">
-        <span>Hole {{ i + 1 }}, {{ shop.show(partArea({ outline: hole, holes: [] }), 'area') }}</span>
+        <span
+          >Hole {{ i + 1 }}, {{ shop.show(partArea({ ...part, outline: hole, holes: [] }), 'area') }}</span
+        >
         <Button size="small" type="text" danger @click="removeHole(i)">Delete</Button>
       </div>
       <h3>Corners</h3>

@@ -1,0 +1,106 @@
+import { readFileSync } from 'node:fs';
+import { flowRequestOf } from '@wick/contract/flow-request';
+import { missingOf } from '@wick/contract/forecast-input';
+import type { JobLine } from '@wick/contract/job';
+import { forecastFlow } from '@wick/core/flow/forecast';
+import { meshShell, type ShellPoint } from '@wick/core/geometry/shell';
+import { readObj, readStl } from '@wick/core/geometry/surface-file';
+import { ModelError } from '@wick/core/model-error';
+import { CliError, type Output } from './exit-codes.ts';
+import { numberIn, readJobAt, shopOf, type ShopOptions } from './read-job.ts';
+import { printReport, reportOf, writeResults, type ResultOptions } from './report.ts';
+
+interface ShellOptions extends ShopOptions, ResultOptions {
+  job?: string;
+  feed?: string[];
+  vent?: string[];
+  unit?: string;
+  nodes?: string;
+}
+
+const units: Record<string, number> = { m: 1, cm: 0.01, mm: 0.001, in: 0.0254 };
+
+/** Runs the laminate and resin of a job on a surface in space; feeds and vents are given as points on it. */
+export function simulateShell(file: string, options: ShellOptions, output: Output): number {
+  if (!options.job) throw new CliError('usage', 'Name the job whose laminate and resin to use: --job FILE.');
+  const scale = units[options.unit ?? 'mm'];
+  if (!scale)
+    throw new CliError('usage', `--unit takes ${Object.keys(units).join(', ')}, not “${options.unit}”.`);
+  const lines = [
+    ...(options.feed ?? []).map((text, i) => ({
+      kind: 'feed' as const,
+      name: `Feed ${i + 1}`,
+      points: readPoints(text, '--feed'),
+    })),
+    ...(options.vent ?? []).map((text, i) => ({
+      kind: 'vent' as const,
+      name: `Vent ${i + 1}`,
+      points: readPoints(text, '--vent'),
+    })),
+  ];
+  const job = { ...readJobAt(options.job), zones: [], marks: [], tees: [], lines: lines.map(jobLine) };
+  const [missing] = missingOf(job);
+  if (missing) throw new CliError('model', `${options.job}: ${missing.message}`);
+  const nodeCount = numberIn(options.nodes ?? '2000', '--nodes', 50, 60_000);
+  try {
+    const soup = readSurface(file).map((v) => v * scale);
+    const shell = meshShell({ soup, lines, nodeCount });
+    const shop = shopOf(options);
+    const flow = forecastFlow({ ...flowRequestOf(job, shop, { nodeCount }), shell });
+    const report = reportOf(job, shop, flow, []);
+    writeResults(report, options);
+    return printReport(report, options, output);
+  } catch (error) {
+    if (error instanceof ModelError) throw new CliError('model', `${file}: ${error.message}`);
+    throw error;
+  }
+}
+
+function readSurface(path: string): Float64Array {
+  let bytes: Buffer;
+  try {
+    bytes = readFileSync(path);
+  } catch (error) {
+    throw new CliError(
+      'file',
+      `${path} cannot be read (${(error as NodeJS.ErrnoException).code}). Check the name.`,
+    );
+  }
+  return /\.obj$/i.test(path) ? readObj(bytes.toString('utf8')) : readStl(bytes);
+}
+
+/** "x,y,z x,y,z ..." in metres. */
+function readPoints(text: string, option: string): ShellPoint[] {
+  const points = text
+    .trim()
+    .split(/\s+/)
+    .map((item) => item.split(',').map(Number));
+  if (points.some((p) => p.length !== 3 || !p.every(Number.isFinite)))
+    throw new CliError('usage', `${option} takes points in metres such as "0,0,0 0,0.4,0", not “${text}”.`);
+  return points.map(([x, y, z]) => ({ x: x!, y: y!, z: z! }));
+}
+
+function jobLine({
+  kind,
+  name,
+  points,
+}: {
+  kind: JobLine['kind'];
+  name: string;
+  points: ShellPoint[];
+}): JobLine {
+  return {
+    id: name.toLowerCase().replace(' ', '-'),
+    kind,
+    name,
+    points: points.map(({ x, y }) => ({ x, y })),
+    bore: 0.012,
+    hoseLength: null,
+    hoseBore: null,
+    tee: null,
+    inlet: 0.5,
+    potLevel: null,
+    startsOpen: true,
+    actions: [],
+  };
+}

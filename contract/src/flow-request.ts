@@ -1,0 +1,205 @@
+import type { ForecastRequest, LayoutAction, LayoutLine, ZoneLaminate } from '@wick/core/flow/forecast';
+import { computeLayers, softLaminateOf, type FlowLayer } from '@wick/core/laminate/layers';
+import { computeStack, type Stack } from '@wick/core/laminate/stack';
+import { ModelError } from '@wick/core/model-error';
+import { cureLawOf } from '@wick/core/resin/cure-law';
+import type { ResinClock } from '@wick/core/resin/resin-clock';
+import { clockOf, type RunConditions } from '@wick/core/verdict/verdict';
+import { hoseOf, materialOf, runConditionsOf, stackRequestOf, ventPressureOf } from './forecast-input.ts';
+import type { Job, JobAction, JobLaminate, JobLine } from './job.ts';
+import { ambientOf, type Shop } from './shop.ts';
+
+/** Density where no resin is chosen yet: only weight and drawn masses use it. */
+const USUAL_DENSITY = 1100;
+
+/** How finely, and in how many steps; layers and softness follow the job unless overruled. */
+export interface Resolution {
+  readonly nodeCount: number;
+  readonly steps?: number;
+  readonly layers?: boolean;
+  readonly soft?: boolean;
+}
+
+/** The resin's temperature or age differs from place to place, so the run must follow the clock. */
+export function needsSeconds(job: Job): boolean {
+  const { resin, zones } = job;
+  return (
+    resin.mouldTemperature !== null ||
+    resin.batches.length > 0 ||
+    zones.some((zone) => zone.temperature !== null)
+  );
+}
+
+/** Times or delays are set on the clock, or the run is: with another resin or temperature the same layout runs otherwise. */
+export function runsOnClock(job: Job): boolean {
+  const isTimed = ({ when }: JobAction) => when.kind === 'time' || when.delay > 0;
+  return needsSeconds(job) || job.lines.some((line) => line.actions.some(isTimed));
+}
+
+/** The forecast reads the resin's clock, if only to know how long a soft laminate has to settle. */
+export function isBoundToResin(job: Job): boolean {
+  return runsOnClock(job) || job.forecast.soft;
+}
+
+/**
+ * Stored job -> solver input.
+ * @throws ModelError of computeStack; NEEDS_RESIN where the layout runs on a clock and no resin is chosen
+ */
+export function flowRequestOf(job: Job, shop: Shop, resolution: Resolution): ForecastRequest {
+  const layered = resolution.layers ?? job.forecast.layers;
+  const soft = resolution.soft ?? job.forecast.soft;
+  const zones = zonesOf(job, shop, layered, soft);
+  const clockwork = isBoundToResin(job) ? clockworkOf(job, shop) : null;
+  const resin = materialOf(job, job.resin.materialId, 'resin');
+  const density = resin?.density ?? USUAL_DENSITY;
+  const seconds = needsSeconds(job);
+  return {
+    outline: job.part.outline,
+    holes: job.part.holes,
+    rise: job.part.rise,
+    lines: job.lines.map((line) => lineOf(line, job, clockwork, density)),
+    marks: job.marks,
+    tees: job.tees.map(({ id, hoseLength, hoseBore }) => ({
+      id,
+      hose: { length: hoseLength, bore: hoseBore },
+    })),
+    zones,
+    feedPressure: ambientOf(shop),
+    vacuumPressure: ventPressureOf(job),
+    density,
+    later: clockwork?.later,
+    until: soft ? clockwork?.gel : undefined,
+    resin: seconds ? movingResinOf(job, clockwork!, density) : undefined,
+    nodeCount: resolution.nodeCount,
+    steps: resolution.steps,
+  };
+}
+
+function zonesOf(job: Job, shop: Shop, layered: boolean, soft: boolean): ZoneLaminate[] {
+  const own = (
+    name: string,
+    laminate: JobLaminate,
+    outline: ZoneLaminate['outline'],
+    isBrake: boolean,
+  ): ZoneLaminate => {
+    const request = stackRequestOf(job, laminate, shop);
+    const stack = computeStack(request);
+    return {
+      name,
+      outline,
+      isBrake,
+      thickness: stack.laminateThickness,
+      layers: layered ? computeLayers(request, stack) : [averaged(stack)],
+      soft: soft ? softLaminateOf(request, stack) : null,
+    };
+  };
+  return [
+    own('Base', job.laminate, null, false),
+    ...job.zones.map(({ name, laminate, outline, purpose }) =>
+      own(name, laminate, outline, purpose === 'brake'),
+    ),
+  ];
+}
+
+function averaged({ transmissibility, storage }: Stack): FlowLayer {
+  return { name: 'Averaged', transmissibility, storage, toNext: 0, isSoft: true };
+}
+
+interface Clockwork {
+  readonly run: RunConditions;
+  readonly clock: ResinClock;
+  /** Run time at a time since first mix, and so many seconds after a run time; gel as a run time. */
+  at(time: number): number;
+  later(time: number, seconds: number): number;
+  readonly gel: number;
+}
+
+function clockworkOf(job: Job, shop: Shop): Clockwork {
+  const run = runConditionsOf(job, shop);
+  if (!run)
+    throw new ModelError(
+      'NEEDS_RESIN',
+      'Timed openings, a soft laminate and warm zones run on the resin’s clock. Choose a resin first.',
+    );
+  const clock = clockOf(run);
+  const from = run.openTime;
+  if (needsSeconds(job))
+    return {
+      run,
+      clock,
+      at: (time) => Math.max(0, time - from),
+      later: (time, seconds) => time + seconds,
+      gel: clock.gelTime - from,
+    };
+  const all = clock.fluidity({ from, to: clock.gelTime });
+  return {
+    run,
+    clock,
+    // What lies past gel never comes.
+    at: (time) => (time < clock.gelTime ? clock.fluidity({ from, to: Math.max(from, time) }) : Infinity),
+    later: (time, seconds) => {
+      const then = clock.timeAtFluidity({ from, fluidity: time }) + seconds;
+      return then < clock.gelTime ? clock.fluidity({ from, to: then }) : Infinity;
+    },
+    gel: all,
+  };
+}
+
+function lineOf(line: JobLine, job: Job, clockwork: Clockwork | null, density: number): LayoutLine {
+  const usual = hoseOf(job);
+  const { id, name, kind, points, bore, inlet, startsOpen } = line;
+  return {
+    id,
+    name,
+    kind,
+    points,
+    bore,
+    inlet,
+    startsOpen,
+    potLevel: line.potLevel ?? 0,
+    hose:
+      kind === 'feed'
+        ? { length: line.hoseLength ?? usual.length, bore: line.hoseBore ?? usual.bore, tee: line.tee }
+        : null,
+    actions: kind === 'race' ? [] : line.actions.map((action) => actionOf(action, job, clockwork, density)),
+  };
+}
+
+function actionOf(
+  { opening, when }: JobAction,
+  job: Job,
+  clockwork: Clockwork | null,
+  density: number,
+): LayoutAction {
+  switch (when.kind) {
+    case 'time':
+      return { opening, when: { kind: 'time', time: clockwork!.at(when.time) } };
+    case 'zoneFull':
+      return {
+        opening,
+        when: { ...when, zone: 1 + job.zones.findIndex((zone) => zone.id === when.zone) },
+      };
+    case 'drawn':
+      return { opening, when: { kind: 'drawn', volume: when.mass / density, delay: when.delay } };
+    default:
+      return { opening, when };
+  }
+}
+
+/** Resin enters as old as its batch, and takes the mould's temperature at once: laminates are thin. */
+function movingResinOf(job: Job, { run, clock }: Clockwork, density: number): ForecastRequest['resin'] {
+  const law = cureLawOf(run.resin);
+  const drift = run.drift ?? 0;
+  const base = job.resin.mouldTemperature ?? run.temperature;
+  const temperatures = [base, ...job.zones.map((zone) => zone.temperature ?? base)];
+  const batches = job.resin.batches;
+  return {
+    law,
+    temperature: (zone, time) => temperatures[zone]! + drift * (run.openTime + time),
+    inletState(time, drawn) {
+      const mixedAt = batches.reduce((at, batch) => (drawn * density >= batch.after ? batch.mixedAt : at), 0);
+      const age = Math.max(0, run.openTime + time - mixedAt);
+      return law.gelState * Math.min(1, clock.ageAt(Math.min(age, clock.gelTime)));
+    },
+  };
+}

@@ -1,0 +1,49 @@
+import { usualDoubts } from './job.ts';
+
+type Raw = Record<string, unknown>;
+
+const isRecord = (value: unknown): value is Raw =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/**
+ * Brings a job document of an earlier version up to this one, before it is checked. What is not as it should be is left
+ * for the check to name.
+ */
+export function migrateJob(raw: Raw): Raw {
+  return raw.version === 1 ? fromVersion1(raw) : raw;
+}
+
+/** Version 2 brought zones, marks, tees, hoses, sequences of actions, tilt, batches and the settings of the forecast. */
+function fromVersion1(raw: Raw): Raw {
+  const { part, resin, lines } = raw;
+  return {
+    ...raw,
+    version: 2,
+    part: isRecord(part) ? { ...part, rise: null } : part,
+    zones: [],
+    lines: Array.isArray(lines)
+      ? lines.map((line) => (isRecord(line) ? lineFromVersion1(line) : line))
+      : lines,
+    marks: [],
+    tees: [],
+    resin: isRecord(resin) ? { ...resin, mouldTemperature: null, drift: null, batches: [] } : resin,
+    forecast: { layers: false, soft: false },
+    doubt: usualDoubts(),
+  };
+}
+
+function lineFromVersion1({ opens, closesWhenReached, ...line }: Raw): Raw {
+  const passed = { kind: 'passed', what: line.id, distance: 0, delay: 0 };
+  const waits = line.kind === 'feed' && opens === 'whenReached';
+  const clamps = line.kind === 'vent' && closesWhenReached === true;
+  return {
+    ...line,
+    hoseLength: null,
+    hoseBore: null,
+    tee: null,
+    inlet: 0.5,
+    potLevel: null,
+    startsOpen: !waits,
+    actions: waits ? [{ opening: 1, when: passed }] : clamps ? [{ opening: 0, when: passed }] : [],
+  };
+}

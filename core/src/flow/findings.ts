@@ -1,0 +1,74 @@
+import type { Mesh } from '../geometry/mesh.ts';
+import type { FillResult } from './fill.ts';
+import type { ForecastRequest, LayoutLine } from './forecast.ts';
+import type { Gate } from './gates.ts';
+
+/** Something a practitioner would want to be told about a run, as data. */
+export type Finding =
+  /** Resin comes to a vent while much of the part is dry. */
+  | {
+      readonly kind: 'ventFloodsEarly';
+      readonly name: string;
+      readonly time: number;
+      readonly filled: number;
+    }
+  /** Resin pressure above ambient lifts the bag. */
+  | { readonly kind: 'bagFloats'; readonly time: number; readonly area: number; readonly pressure: number }
+  /** The trigger of an opening or closing never came. */
+  | { readonly kind: 'neverTriggers'; readonly name: string; readonly opening: number }
+  /** The hose takes this share of the pressure when half the part is full. */
+  | { readonly kind: 'hoseTakes'; readonly name: string; readonly share: number };
+
+/** Filled share below which a flooded vent counts as early. */
+const EARLY = 0.95;
+/** Pa above ambient that a bag and its tape do not notice. */
+const FLOAT = 50;
+const HOSE_SHARE = 0.15;
+
+export function findingsOf(run: {
+  result: FillResult;
+  gates: readonly Gate[];
+  nameOf(gate: number): string;
+  mesh: Mesh;
+  request: ForecastRequest;
+  lines: readonly LayoutLine[];
+}): Finding[] {
+  const { result, gates, nameOf, mesh, request } = run;
+  const findings: Finding[] = [];
+  for (const { gate, kind, time, filled } of result.events)
+    if (kind === 'reached' && gates[gate].kind === 'vent' && filled < EARLY)
+      findings.push({ kind: 'ventFloodsEarly', name: nameOf(gate), time, filled });
+  const limit = request.feedPressure - request.vacuumPressure + FLOAT;
+  const floating = result.frames.find(({ pressure }) =>
+    pressure.subarray(0, mesh.nodeCount).some((p) => p > limit),
+  );
+  if (floating) {
+    const last = result.frames[result.frames.length - 1].pressure.subarray(0, mesh.nodeCount);
+    const share = last.filter((p) => p > limit).length / mesh.nodeCount;
+    const pressure = result.frames.reduce(
+      (most, frame) => frame.pressure.subarray(0, mesh.nodeCount).reduce((a, b) => Math.max(a, b), most),
+      0,
+    );
+    findings.push({
+      kind: 'bagFloats',
+      time: floating.time,
+      area: share,
+      pressure: pressure + request.vacuumPressure,
+    });
+  }
+  for (const { gate, opening, when } of result.waiting)
+    // What is still to come on the clock when the part is full is no fault.
+    if (!(when.kind === 'time' && result.isFilled))
+      findings.push({ kind: 'neverTriggers', name: nameOf(gate), opening });
+  const half = result.frames[Math.floor(result.frames.length / 2)];
+  gates.forEach(({ supply, pressure }, gate) => {
+    if (!supply || !half || !(half.pressure[supply.junction] > 0)) return;
+    const drive = (pressure ?? request.feedPressure) - request.vacuumPressure;
+    const isOpen = result.events.some(
+      (event) => event.gate === gate && event.kind === 'opens' && event.time <= half.time,
+    );
+    const share = 1 - half.pressure[supply.junction] / drive;
+    if (isOpen && share > HOSE_SHARE) findings.push({ kind: 'hoseTakes', name: nameOf(gate), share });
+  });
+  return findings;
+}

@@ -1,0 +1,88 @@
+import type { Mesh } from '../geometry/mesh.ts';
+import type { FlowLayer } from '../laminate/layers.ts';
+import { cornersInPlane } from './edge-flips.ts';
+import { sheetNetwork, type FlowNetwork, type NetworkBuilder } from './network.ts';
+import type { SheetProperties } from './sheet.ts';
+
+/** Thinnest in-plane path a layer may have beside the thickest of its zone. */
+const THIN = 1e-6;
+
+/**
+ * Adds one sheet of nodes a layer, joined through the thickness over each node's area. Layer l of mesh node i becomes
+ * builder node first + l * mesh.nodeCount + i. One layer alone is the averaged laminate.
+ * @param zoneOf index into stacks of each triangle
+ * @param stacks layers of each zone, bag side first; the same number in each
+ * @returns the bag-side sheet, on which lines lie
+ * @throws ModelError as sheetNetwork
+ * Checked by layers.test.ts.
+ */
+export function addLayers(
+  builder: NetworkBuilder,
+  mesh: Mesh,
+  zoneOf: ArrayLike<number>,
+  stacks: readonly (readonly FlowLayer[])[],
+): { plain: FlowNetwork; sheet: SheetProperties } {
+  const triangleCount = mesh.triangles.length / 3;
+  const layerCount = stacks[0].length;
+  let top: { plain: FlowNetwork; sheet: SheetProperties } | null = null;
+  for (let l = 0; l < layerCount; l++) {
+    const sheet = {
+      transmissibility: new Float64Array(3 * triangleCount),
+      storage: new Float64Array(triangleCount),
+    };
+    for (let t = 0; t < triangleCount; t++) {
+      const layers = stacks[zoneOf[t]];
+      const { transmissibility, storage } = layers[l];
+      const least = THIN * Math.max(...layers.map((layer) => layer.transmissibility.xx));
+      sheet.transmissibility[3 * t] = Math.max(transmissibility.xx, least);
+      sheet.transmissibility[3 * t + 1] = Math.max(transmissibility.yy, least);
+      sheet.transmissibility[3 * t + 2] = transmissibility.xy;
+      sheet.storage[t] = storage;
+    }
+    const plain = sheetNetwork(mesh, sheet);
+    builder.addNetwork(plain);
+    top ??= { plain, sheet };
+  }
+  const corners = new Float64Array(6);
+  for (let t = 0; t < triangleCount; t++) {
+    const area = cornersInPlane(mesh.positions, mesh.triangles, t, corners);
+    for (let l = 0; l + 1 < layerCount; l++)
+      for (let k = 0; k < 3; k++) {
+        const i = mesh.triangles[3 * t + k];
+        builder.join(
+          l * mesh.nodeCount + i,
+          (l + 1) * mesh.nodeCount + i,
+          (stacks[zoneOf[t]][l].toNext * area) / 3,
+        );
+      }
+  }
+  return top!;
+}
+
+/**
+ * How far the mould side lags behind the bag side: time between the two fronts, and that time at the speed of the front
+ * there, m (NaN where either is dry).
+ */
+export function lagOf(
+  { nodeCount, positions, triangles }: Mesh,
+  bagSide: Float64Array,
+  mouldSide: Float64Array,
+): { time: Float64Array; length: Float64Array } {
+  const slowness = new Float64Array(nodeCount);
+  const weight = new Float64Array(nodeCount);
+  const corners = new Float64Array(6);
+  for (let t = 0; t < triangles.length / 3; t++) {
+    const area = cornersInPlane(positions, triangles, t, corners);
+    const [a, b, c] = [0, 1, 2].map((k) => mouldSide[triangles[3 * t + k]]);
+    const [x1, y1, x2, y2] = corners.subarray(2, 6);
+    const twice = x1 * y2 - x2 * y1;
+    const steep = Math.hypot(((b - a) * y2 - (c - a) * y1) / twice, ((c - a) * x1 - (b - a) * x2) / twice);
+    if (Number.isNaN(steep)) continue;
+    for (let k = 0; k < 3; k++) {
+      slowness[triangles[3 * t + k]] += area * steep;
+      weight[triangles[3 * t + k]] += area;
+    }
+  }
+  const time = mouldSide.map((late, i) => Math.max(0, late - bagSide[i]));
+  return { time, length: time.map((lag, i) => (slowness[i] > 0 ? (lag * weight[i]) / slowness[i] : NaN)) };
+}

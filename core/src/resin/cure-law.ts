@@ -1,0 +1,76 @@
+import type { CureLaw } from '../flow/moving-resin.ts';
+import { ModelError } from '../model-error.ts';
+import { cureRate, requireKinetics, viscosityOfKinetics } from './kinetics.ts';
+import { ASSUMED_GEL_RATIO, freshViscosity, gelTime, type ResinSystem } from './resin-system.ts';
+
+/**
+ * How a resin thickens, whatever its temperature does meanwhile. With kinetics the state is the conversion; without, it is
+ * the equivalent isothermal age, integral dt / t_gel(T), and the gel is at 1.
+ * @param factors multiply viscosity and gel time, for scatter
+ * @throws ModelError of the resin's curves, also later when a temperature lies outside them
+ * Checked by resin.test.ts.
+ */
+export function cureLawOf(
+  resin: ResinSystem,
+  factors: { viscosity: number; gelTime: number } = { viscosity: 1, gelTime: 1 },
+): CureLaw {
+  const { kinetics } = resin;
+  if (kinetics) {
+    requireKinetics(kinetics);
+    return {
+      gelState: kinetics.gelConversion,
+      rate: (conversion, temperature) => cureRate(kinetics, conversion, temperature) / factors.gelTime,
+      viscosity: (conversion, temperature) =>
+        factors.viscosity * viscosityOfKinetics(kinetics, conversion, temperature),
+    };
+  }
+  const gelAt = remembered((temperature) => factors.gelTime * gelTime(resin, temperature));
+  const freshAt = remembered((temperature) => factors.viscosity * freshViscosity(resin, temperature));
+  const thickening = thickeningOf(resin);
+  return {
+    gelState: 1,
+    rate: (_, temperature) => 1 / gelAt(temperature),
+    viscosity: (age, temperature) => freshAt(temperature) * thickening(age),
+  };
+}
+
+/** Viscosity over fresh viscosity against age: the measured curve where there is one, else exponential to the gel ratio. */
+export function thickeningOf(resin: ResinSystem): (age: number) => number {
+  const growth = Math.log(Math.max(resin.gelViscosityRatio ?? ASSUMED_GEL_RATIO, 1 + 1e-6));
+  const curve = resin.viscosityCurve;
+  if (!curve) return (age) => Math.exp(growth * age);
+  const { points, temperature } = curve;
+  if (
+    points.length < 2 ||
+    points.some((p, i) => !(p.viscosity > 0) || (i > 0 && !(p.time > points[i - 1].time)))
+  )
+    throw new ModelError(
+      'VISCOSITY_CURVE',
+      `The viscosity curve of ${resin.name} needs two or more points with rising times and viscosities above zero. Correct the table.`,
+    );
+  const gel = gelTime(resin, temperature);
+  const ages = points.map((p) => p.time / gel);
+  const logs = points.map((p) => Math.log(p.viscosity));
+  // Fresh is the curve carried back to the mix.
+  const fresh = logs[0] - ((logs[1] - logs[0]) / (ages[1] - ages[0])) * ages[0];
+  return (age) => {
+    let n = 0;
+    while (n + 2 < ages.length && ages[n + 1] < age) n += 1;
+    const share = (age - ages[n]) / (ages[n + 1] - ages[n]);
+    return Math.exp(logs[n] + share * (logs[n + 1] - logs[n]) - fresh);
+  };
+}
+
+/** A curve is read at few temperatures again and again. */
+function remembered(read: (temperature: number) => number): (temperature: number) => number {
+  const known = new Map<number, number>();
+  return (temperature) => {
+    let value = known.get(temperature);
+    if (value === undefined) {
+      value = read(temperature);
+      if (known.size > 5000) known.clear();
+      known.set(temperature, value);
+    }
+    return value;
+  };
+}

@@ -1,0 +1,64 @@
+import { ModelError, requirePositive } from '../model-error.ts';
+
+/** Gel time of a peroxide-cured resin over catalyst and temperature, as data sheets print it. */
+export interface GelTable {
+  /** Parts of catalyst to 100 of resin by weight, ascending. */
+  readonly catalyst: readonly number[];
+  /** K, ascending. */
+  readonly temperature: readonly number[];
+  /** s; one row a catalyst level, one column a temperature. */
+  readonly time: readonly (readonly number[])[];
+  /** How many times longer the inhibitor makes it; 1 without. */
+  readonly inhibitorFactor?: number;
+}
+
+/**
+ * Straight in the log of time between entries, in catalyst and temperature alike.
+ * @throws ModelError GEL_TABLE_SHAPE; OUTSIDE_GEL_TABLE: a peroxide cure is not guessed beyond its table
+ * Checked by resin.test.ts.
+ */
+export function gelTimeFromTable(
+  table: GelTable,
+  at: { catalyst: number; temperature: number },
+  name: string,
+): number {
+  const { catalyst, temperature, time, inhibitorFactor = 1 } = table;
+  const ascends = (values: readonly number[]) =>
+    values.length > 0 && values.every((v, i) => v > 0 && (i === 0 || v > values[i - 1]));
+  if (
+    !ascends(catalyst) ||
+    !ascends(temperature) ||
+    time.length !== catalyst.length ||
+    time.some((row) => row.length !== temperature.length)
+  )
+    throw new ModelError(
+      'GEL_TABLE_SHAPE',
+      `The gel table of ${name} needs one row for each catalyst level and one column for each temperature, both rising. Complete it.`,
+    );
+  time.forEach((row) => row.forEach((value) => requirePositive(value, `A gel time of ${name}`, 's')));
+  requirePositive(inhibitorFactor, `The inhibitor factor of ${name}`, 'times');
+  const row = place(catalyst, at.catalyst);
+  const column = place(temperature, at.temperature);
+  if (!row || !column) {
+    const celsius = (kelvin: number) => `${(kelvin - 273.15).toFixed(0)} °C`;
+    throw new ModelError(
+      'OUTSIDE_GEL_TABLE',
+      row
+        ? `The gel table of ${name} runs from ${celsius(temperature[0])} to ${celsius(temperature[temperature.length - 1])}; ${celsius(at.temperature)} is outside it. Work inside the table or ask the supplier.`
+        : `The gel table of ${name} runs from ${catalyst[0]} to ${catalyst[catalyst.length - 1]} % of catalyst; ${at.catalyst} % is outside it. Work inside the table or ask the supplier.`,
+      at,
+    );
+  }
+  const log = (r: number, c: number) => Math.log(time[r][c]);
+  const along = (r: number) => log(r, column.low) + column.share * (log(r, column.high) - log(r, column.low));
+  return inhibitorFactor * Math.exp(along(row.low) + row.share * (along(row.high) - along(row.low)));
+}
+
+function place(values: readonly number[], at: number): { low: number; high: number; share: number } | null {
+  const slack = 1e-9 * Math.abs(at);
+  const high = values.findIndex((value) => value >= at - slack);
+  if (high < 0 || !(at >= values[0] - slack)) return null;
+  const low = Math.max(0, high - 1);
+  const share = high === low ? 0 : (at - values[low]) / (values[high] - values[low]);
+  return { low, high, share: Math.min(1, Math.max(0, share)) };
+}

@@ -1,0 +1,94 @@
+import { createIsochrones, type Rings } from '@wick/core/flow/isochrones';
+import type { FlowForecast } from '@wick/core/flow/forecast';
+import type { QuantityName } from '@wick/core/units/quantities';
+import { deepening, resinColour } from '../theme.ts';
+
+export type ViewId = 'front' | 'pressure' | 'lag' | 'thickness' | 'fraction' | 'age';
+
+/** Something the board can show over the plan besides the front. */
+export interface FieldView {
+  readonly id: Exclude<ViewId, 'front'>;
+  readonly name: string;
+  readonly quantity: QuantityName;
+  readonly colour: (share: number) => string;
+  /** Values a mesh node at a run time (NaN: the end); null where this forecast does not tell. */
+  values(flow: FlowForecast, time: number): ArrayLike<number> | null;
+}
+
+const tide = (share: number) => deepening([20, 82, 92], share);
+const moss = (share: number) => deepening([44, 84, 60], share);
+
+export const fieldViews: readonly FieldView[] = [
+  { id: 'pressure', name: 'Pressure', quantity: 'absolutePressure', colour: tide, values: pressureAt },
+  {
+    id: 'lag',
+    name: 'Lag of the mould side',
+    quantity: 'length',
+    colour: resinColour,
+    values: (flow) => flow.lag?.length ?? null,
+  },
+  {
+    id: 'thickness',
+    name: 'Final thickness',
+    quantity: 'thickness',
+    colour: moss,
+    values: (flow) => flow.final?.thickness ?? null,
+  },
+  {
+    id: 'fraction',
+    name: 'Final fibre volume',
+    quantity: 'fraction',
+    colour: moss,
+    values: (flow) => flow.final?.fraction ?? null,
+  },
+  {
+    id: 'age',
+    name: 'Resin’s life used on arrival',
+    quantity: 'fraction',
+    colour: resinColour,
+    values: (flow) => flow.ageAtArrival,
+  },
+];
+
+/** Pressure at the frame nearest to a run time; the last one when no time is given. */
+export function pressureAt({ frames }: FlowForecast, time: number): Float32Array | null {
+  if (frames.length === 0) return null;
+  if (Number.isNaN(time)) return frames[frames.length - 1]!.pressure;
+  return frames.reduce((near, frame) =>
+    Math.abs(frame.time - time) < Math.abs(near.time - time) ? frame : near,
+  ).pressure;
+}
+
+export interface FieldBand {
+  readonly from: number;
+  readonly rings: Rings;
+  readonly colour: string;
+}
+
+const BANDS = 8;
+
+/** Areas of values below rising levels, largest first; the scale runs from the least to the greatest value, spikes cut off. */
+export function fieldBands(
+  flow: FlowForecast,
+  values: ArrayLike<number>,
+  colour: FieldView['colour'],
+): FieldBand[] {
+  const known = Float64Array.from(values);
+  const sorted = known.filter((v) => !Number.isNaN(v)).sort();
+  if (sorted.length === 0) return [];
+  const [low, high] = [
+    sorted[Math.floor(0.01 * sorted.length)]!,
+    sorted[Math.floor(0.98 * (sorted.length - 1))]!,
+  ];
+  const contours = createIsochrones(flow.mesh, known);
+  const isFlat = !(high - low > 1e-9 * Math.abs(high));
+  const count = isFlat ? 1 : BANDS;
+  return Array.from({ length: count }, (_, n) => {
+    const k = count - n;
+    return {
+      from: low + ((k - 1) * (high - low)) / count,
+      rings: contours.wetBy(k === count ? Infinity : low + (k * (high - low)) / count),
+      colour: colour(isFlat ? 0.4 : (k - 1) / (count - 1)),
+    };
+  });
+}

@@ -1,0 +1,239 @@
+<script setup lang="ts">
+import { formatClock } from '@wick/core/units/format';
+import type { JobAction, JobLine, JobTrigger } from '@wick/contract/job';
+import { Button, Checkbox, Select } from 'ant-design-vue';
+import { computed } from 'vue';
+import { useForecastStore } from '../../state/forecast-store.ts';
+import { updateLine } from '../../state/job-edits.ts';
+import { useJobStore } from '../../state/job-store.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
+import { closePrevious, closesPrevious, doingWords, freshTrigger, triggerKinds } from './sequence-words.ts';
+
+/** Who opens and shuts when: one row an action, with the minute it comes to. */
+const job = useJobStore();
+const forecast = useForecastStore();
+
+const lines = computed(() => job.document!.lines.filter((line) => line.kind !== 'race'));
+const rows = computed(() =>
+  lines.value.flatMap((line) => line.actions.map((action, index) => ({ line, action, index }))),
+);
+const doings = [
+  { value: 1, label: 'opens' },
+  { value: 0.5, label: 'throttles to 50 %' },
+  { value: 0.25, label: 'throttles to 25 %' },
+  { value: 0, label: 'shuts' },
+];
+const doingsFor = ({ opening }: JobAction) =>
+  doings.some(({ value }) => value === opening)
+    ? doings
+    : [...doings, { value: opening, label: doingWords({ opening }) }];
+const targets = (kind: JobTrigger['kind']) => {
+  const feeds = lines.value.map(({ id, name }) => ({ value: id, label: name }));
+  const marks = job.document!.marks.map(({ id, name }) => ({ value: id, label: name }));
+  if (kind === 'zoneFull') return job.document!.zones.map(({ id, name }) => ({ value: id, label: name }));
+  return kind === 'passed' ? [...feeds, ...marks] : feeds;
+};
+
+function change(line: JobLine, index: number, action: JobAction | null) {
+  const actions = action
+    ? line.actions.map((old, i) => (i === index ? action : old))
+    : line.actions.filter((_, i) => i !== index);
+  job.apply(updateLine(line.id, { actions }));
+}
+function setKind(line: JobLine, index: number, action: JobAction, kind: JobTrigger['kind']) {
+  const when = freshTrigger(kind, job.document!, line.id);
+  if (when) change(line, index, { ...action, when });
+}
+function add(id: string) {
+  const line = lines.value.find((candidate) => candidate.id === id)!;
+  const opening = line.startsOpen ? 0 : 1;
+  const when: JobTrigger = { kind: 'passed', what: id, distance: 0, delay: 0 };
+  job.apply(updateLine(id, { actions: [...line.actions, { opening, when }] }));
+}
+/** The minute an action came to: the matching event of its line, in order. */
+function happens(line: JobLine, action: JobAction): string {
+  const kind = action.opening === 0 ? 'closes' : action.opening === 1 ? 'opens' : 'throttles';
+  const event = forecast.flow?.events.find(
+    (candidate) =>
+      candidate.name === line.name && candidate.kind === kind && (candidate.time > 0 || !line.startsOpen),
+  );
+  if (!event) return forecast.flow ? 'not in this run' : '';
+  const time = forecast.timeOf(event.time);
+  return Number.isFinite(time) ? formatClock(time) : 'not before gel';
+}
+</script>
+
+<template>
+  <div class="list">
+    <div class="rowline">
+      <span v-for="line in lines" :key="line.id" class="start">
+        <Checkbox
+          :checked="line.startsOpen"
+          @change="job.apply(updateLine(line.id, { startsOpen: $event.target.checked }))"
+          >{{ line.name }} open from the start</Checkbox
+        >
+      </span>
+    </div>
+    <table class="sheet">
+      <tbody>
+        <tr v-for="{ line, action, index } in rows" :key="`${line.id}-${index}`">
+          <td :class="['number', line.kind]">{{ line.name }}</td>
+          <td>
+            <Select
+              size="small"
+              class="doing"
+              :value="action.opening"
+              :options="doingsFor(action)"
+              :aria-label="`What ${line.name} does`"
+              @change="change(line, index, { ...action, opening: Number($event) })"
+            />
+          </td>
+          <td>
+            <Select
+              size="small"
+              class="kind"
+              :value="action.when.kind"
+              :options="triggerKinds.map(({ kind, label }) => ({ value: kind, label }))"
+              :aria-label="`What ${line.name} waits for`"
+              @change="setKind(line, index, action, $event as JobTrigger['kind'])"
+            />
+          </td>
+          <td>
+            <Select
+              v-if="'what' in action.when"
+              size="small"
+              class="target"
+              :value="action.when.what"
+              :options="targets(action.when.kind)"
+              :aria-label="`Line or mark ${line.name} waits for`"
+              @change="
+                change(line, index, {
+                  ...action,
+                  when: { ...action.when, what: String($event) } as JobTrigger,
+                })
+              "
+            />
+            <Select
+              v-else-if="action.when.kind === 'zoneFull'"
+              size="small"
+              class="target"
+              :value="action.when.zone"
+              :options="targets('zoneFull')"
+              aria-label="Zone it waits for"
+              @change="
+                change(line, index, {
+                  ...action,
+                  when: { ...action.when, zone: String($event) } as JobTrigger,
+                })
+              "
+            />
+            <QuantityInput
+              v-else-if="action.when.kind === 'time'"
+              hide-label
+              label="Minute from first mix"
+              quantity="duration"
+              :model-value="action.when.time"
+              @update:model-value="change(line, index, { ...action, when: { kind: 'time', time: $event! } })"
+            />
+            <QuantityInput
+              v-else-if="action.when.kind === 'drawn'"
+              hide-label
+              label="Resin drawn"
+              quantity="mass"
+              :model-value="action.when.mass"
+              @update:model-value="
+                change(line, index, { ...action, when: { ...action.when, mass: $event! } as JobTrigger })
+              "
+            />
+          </td>
+          <td class="small">
+            <QuantityInput
+              v-if="action.when.kind === 'passed'"
+              hide-label
+              label="and gone so far beyond it"
+              quantity="length"
+              :model-value="action.when.distance"
+              @update:model-value="
+                change(line, index, { ...action, when: { ...action.when, distance: $event! } as JobTrigger })
+              "
+            />
+          </td>
+          <td class="small">
+            <QuantityInput
+              v-if="action.when.kind !== 'time'"
+              hide-label
+              label="and so long after"
+              quantity="duration"
+              :model-value="action.when.delay"
+              @update:model-value="
+                change(line, index, { ...action, when: { ...action.when, delay: $event! } as JobTrigger })
+              "
+            />
+          </td>
+          <td class="number">{{ happens(line, action) }}</td>
+          <td>
+            <Button
+              size="small"
+              type="text"
+              :aria-label="`Delete this action of ${line.name}`"
+              @click="change(line, index, null)"
+              >×</Button
+            >
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <div class="rowline">
+      <Select
+        size="small"
+        class="target"
+        placeholder="Add an action for …"
+        aria-label="Add an action"
+        :value="undefined"
+        :options="lines.map(({ id, name }) => ({ value: id, label: name }))"
+        @change="add(String($event))"
+      />
+      <Checkbox
+        :checked="closesPrevious(job.document!)"
+        @change="job.apply((document) => closePrevious(document, $event.target.checked))"
+        >Shut each feed as the next one opens</Checkbox
+      >
+      <span class="quiet">distance and delay count from the trigger</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.rowline {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+  padding: 4px 0;
+  font-size: 13px;
+}
+.doing {
+  width: 150px;
+}
+.kind {
+  width: 178px;
+}
+.target {
+  width: 150px;
+}
+.small {
+  width: 92px;
+}
+td {
+  vertical-align: middle !important;
+}
+td :deep(input) {
+  padding: 1px 7px;
+}
+.feed {
+  color: var(--resin-ink);
+}
+.vent {
+  color: var(--tide);
+}
+</style>
