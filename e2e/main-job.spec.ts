@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { centreOf, dragBy, expect, openDemo, saved, test } from './support/fixtures.ts';
 
 test('moving a feed turns "will not fill" into a margin, and it is still there after a reload', async ({
@@ -117,6 +118,71 @@ test('from nothing to a verdict: outline, plies, lines, resin', async ({ page, h
   await page.getByRole('button', { name: /^4 Lines/ }).click();
   await expect(page.getByTestId('verdict')).toBeVisible();
   await saved(page);
+});
+
+test('layers, a soft laminate, a shutting action and the results as files', async ({ page, home }) => {
+  await openDemo(page, home, 'Footbridge kerb plate');
+  await expect(page.getByTestId('verdict')).toContainText('Comfortable');
+  await expect(page.getByText(/as 6 layers: the mould side lags/)).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('tab', { name: 'Sequence' }).click();
+  await expect(page.getByLabel('What Feed waits for')).toBeVisible();
+
+  // Shut early, part of it stays dry; undone, it fills again.
+  await page.getByLabel('What Feed waits for').first().click();
+  await page.getByTitle('resin drawn').last().click();
+  await page.getByLabel('Resin drawn').fill('1.5 kg');
+  await page.getByLabel('Resin drawn').press('Enter');
+  await expect(page.getByTestId('verdict')).toContainText('Stays dry in places', { timeout: 60_000 });
+  await page.locator('body').click({ position: { x: 400, y: 20 } });
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('verdict')).toContainText('Comfortable', { timeout: 60_000 });
+  await expect(page.getByText(/as 6 layers/)).toBeVisible({ timeout: 60_000 });
+
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'CSV' }).click(),
+  ]);
+  const text = readFileSync((await download.path())!, 'utf8');
+  expect(text.split('\n')[0]).toContain('arrival_s');
+  expect(text.split('\n')[0]).toContain('final_fibre_volume_fraction');
+  await page.getByLabel('What the board shows').first().click();
+  await page.getByTitle('Pressure').last().click();
+  await expect(page.getByText(/mbar/).first()).toBeVisible();
+});
+
+test('the doubt is sampled with progress, and can be stopped', async ({ page, home }) => {
+  await openDemo(page, home, 'Hydro spinner');
+  await page.getByRole('tab', { name: 'Doubt' }).click();
+  await page.getByRole('button', { name: /Run it/ }).click();
+  await expect(page.getByTestId('ensemble')).toContainText('in 100 fill before gel', { timeout: 60_000 });
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('button', { name: /Run it/ })).toBeVisible();
+  await expect(page.getByTestId('ensemble')).toContainText('runs');
+});
+
+test('a point on the data sheet moves the gel time, and a broken CSV is refused in a sentence', async ({
+  page,
+  home,
+}) => {
+  await openDemo(page, home, 'Dome gore 7');
+  await page.keyboard.press('5');
+  const first = page.getByLabel('Gel time 1', { exact: true });
+  await first.fill('150 min');
+  await first.press('Enter');
+  await expect(page.getByText(/slope \d+ kJ\/mol/).first()).toBeVisible();
+  await page.getByLabel('Viscosity against time from a CSV').setInputFiles({
+    name: 'curve.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('time (min),viscosity (mPa s)\n0,390\n30,thick'),
+  });
+  await expect(page.getByRole('alert')).toContainText('Line 3 reads');
+  await page.getByLabel('Viscosity against time from a CSV').setInputFiles({
+    name: 'curve.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('time (min),viscosity (mPa s)\n0,390\n60,900\n120,6000'),
+  });
+  await expect(page.getByText('3 points at 19 °C')).toBeVisible();
 });
 
 test('stages that are not built say so', async ({ page, home }) => {

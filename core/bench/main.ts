@@ -1,6 +1,8 @@
 import { meshPart } from '../src/geometry/mesh.ts';
 import { rectangle } from '../src/geometry/shapes.ts';
-import { fill } from '../src/flow/fill.ts';
+import { fill, type FillRequest } from '../src/flow/fill.ts';
+import { createObstacleSolver } from '../src/flow/obstacle.ts';
+import { demoLayers } from './layered-plate.ts';
 import { sheetNetwork } from '../src/flow/network.ts';
 import { uniformSheet } from '../src/flow/sheet.ts';
 import { valueAt } from '../src/flow/probe.ts';
@@ -52,12 +54,14 @@ function plate(nodeCount: number) {
   });
   const network = sheetNetwork(mesh, uniformSheet(mesh.triangles.length / 3, sheet));
   const [feed, vent] = mesh.lineNodes;
-  const solve = () =>
+  const solve = (steps?: number, createSolver?: FillRequest['createSolver']) =>
     fill({
       network,
+      steps,
+      createSolver,
       gates: [
-        { name: 'feed', kind: 'feed', nodes: feed },
-        { name: 'vent', kind: 'vent', nodes: vent },
+        { name: 'feed', kind: 'feed', nodes: feed, startsOpen: true },
+        { name: 'vent', kind: 'vent', nodes: vent, startsOpen: true },
       ],
       feedPressure: drop,
       vacuumPressure: 0,
@@ -68,7 +72,7 @@ function plate(nodeCount: number) {
 console.log('Corner-fed plate, isotropic, one layer');
 const small = plate(quick ? 1500 : 5000);
 small.solve();
-const ours = best(small.solve);
+const ours = best(() => small.solve());
 const finer = plate(4 * small.mesh.nodeCount);
 const reference = finer.solve();
 const errors = probes.map(
@@ -89,10 +93,15 @@ console.log(
 );
 console.log(`  ratio ${(classical.ms / ours.ms).toFixed(0)} : 1`);
 
+const oracle = best(() => small.solve(undefined, createObstacleSolver), 2);
+console.log(
+  `  the same solver in TypeScript: ${oracle.ms.toFixed(0)} ms, ${(oracle.ms / ours.ms).toFixed(1)} times as long`,
+);
+
 console.log('Growth');
 const sizes = [1000, 5000, 20_000].map((nodeCount) => {
   const { mesh, solve } = plate(nodeCount);
-  const { ms } = best(solve, 2);
+  const { ms } = best(() => solve(), 2);
   console.log(`  ${mesh.nodeCount} nodes: ${ms.toFixed(0)} ms`);
   return { n: mesh.nodeCount, ms };
 });
@@ -101,6 +110,14 @@ const exponent = (a: { n: number; ms: number }, b: { n: number; ms: number }) =>
 console.log(
   `  exponent ${exponent(sizes[0], sizes[2]).toFixed(2)} from 1 000 to 20 000, ${exponent(sizes[1], sizes[2]).toFixed(2)} from 5 000`,
 );
+
+console.log('Six layers, three feeds in sequence behind hoses');
+const layered = [300, 1000, 3000].map((nodeCount) => {
+  const { ms, result } = best(() => demoLayers(nodeCount), 2);
+  console.log(`  ${result.mesh.nodeCount} places, ${6 * result.mesh.nodeCount} nodes: ${ms.toFixed(0)} ms`);
+  return { n: result.mesh.nodeCount, ms };
+});
+console.log(`  exponent ${exponent(layered[0], layered[2]).toFixed(2)}`);
 
 console.log('New temperature on a solved layout');
 const poreVolume = small.network.storage.reduce((a, b) => a + b, 0);
@@ -125,5 +142,5 @@ console.log(
 );
 
 console.log('Coarse forecast while dragging');
-const coarse = best(() => plate(800).solve());
+const coarse = best(() => plate(800).solve(40), 5);
 console.log(`  mesh and fill at 800 nodes: ${coarse.ms.toFixed(0)} ms`);

@@ -101,7 +101,7 @@ const kerbPlate: Job = {
   ],
   marks: [
     { id: 'mark-1', name: 'Half way', x: 0.65, y: 0.225 },
-    { id: 'mark-2', name: 'Far corner', x: 1.28, y: 0.43 },
+    { id: 'mark-2', name: 'Far corner', x: 1.2, y: 0.36 },
   ],
   resin: { ...plainResin, materialId: 'epoxy-long-s5', temperature: 293.15, mixDuration: 240, degasDuration: 600 },
   vacuum: { ventPressure: 1500 },

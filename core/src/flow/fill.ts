@@ -4,8 +4,8 @@ import { branchEntries, createGateBoard, requireGates, type Gate, type GateBoard
 import { createWeight, type Gravity } from './gravity.ts';
 import { createCureField, type MovingResin } from './moving-resin.ts';
 import type { FlowNetwork } from './network.ts';
-import { createKernelSolver } from './obstacle-kernel.ts';
-import type { ObstacleSolver } from './obstacle.ts';
+import { canCompile, createKernelSolver } from './obstacle-kernel.ts';
+import { createObstacleSolver, type ObstacleSolver } from './obstacle.ts';
 import { createSequence, type Action } from './sequence.ts';
 import { createSoftBed } from './soft-bed.ts';
 import type { Softness } from './softness.ts';
@@ -134,7 +134,7 @@ export function fill(request: FillRequest): FillResult {
   const highest = highestDrop(gates, feedPressure, vacuumPressure);
   const sequence = createSequence(request.actions ?? [], gates.length, request.later);
   const branches = createBranches(request, network, board);
-  const solver = (request.createSolver ?? createKernelSolver)(network);
+  const solver = (request.createSolver ?? createSolver)(network);
   const tracker = createArrivalTracker(network);
   const total = sum(storage);
   const air = createTrappedAir(network, {
@@ -167,7 +167,8 @@ export function fill(request: FillRequest): FillResult {
     if (opening === was) return;
     board.set(gate, opening);
     const kind = opening === 0 ? 'closes' : was === 0 ? 'opens' : 'throttles';
-    events.push({ time, gate, kind, filled: stored / total });
+    // That a vent is open before anything happens is no event.
+    if (time > 0 || gates[gate].kind === 'feed') events.push({ time, gate, kind, filled: stored / total });
     if (kind !== 'opens' || gates[gate].kind !== 'feed' || gates[gate].supply) return;
     for (const i of gates[gate].nodes) {
       const room = storage[i] * Math.max(0, 1 - level[i]);
@@ -177,10 +178,9 @@ export function fill(request: FillRequest): FillResult {
     }
     tracker.markReached(gates[gate].nodes, time);
   };
-  gates.forEach(({ kind, startsOpen, supply }, index) => {
+  gates.forEach(({ startsOpen, supply }, index) => {
     if (supply) for (const i of [supply.pot, supply.from]) fillAtStart(i);
     if (startsOpen) operate(index, 1);
-    else if (kind === 'vent') events.push({ time, gate: index, kind: 'closes', filled: 0 });
   });
   function fillAtStart(i: number) {
     if (level[i] === 1) return;
@@ -347,6 +347,11 @@ export function fill(request: FillRequest): FillResult {
     solves,
     iterations,
   };
+}
+
+/** The compiled solver; where a host forbids WebAssembly, the same in TypeScript, slower. */
+function createSolver(network: FlowNetwork): ObstacleSolver {
+  return canCompile() ? createKernelSolver(network) : createObstacleSolver(network);
 }
 
 /** Sets the working conductances: those of the network times valve, laminate and resin. */

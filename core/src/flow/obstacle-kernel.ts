@@ -9,7 +9,18 @@ interface Kernel {
 }
 
 const PAGE = 65_536;
-let compiled: WebAssembly.Module | undefined;
+let compiled: WebAssembly.Module | null | undefined;
+
+/** False where the host refuses to compile, as a strict page policy may. */
+export function canCompile(): boolean {
+  if (compiled === undefined)
+    try {
+      compiled = new WebAssembly.Module(decode(kernelBinary));
+    } catch {
+      compiled = null;
+    }
+  return compiled !== null;
+}
 
 /**
  * The solver of obstacle.ts compiled to WebAssembly (core/kernel/obstacle.ts): the same algorithm and answers, several
@@ -18,11 +29,11 @@ let compiled: WebAssembly.Module | undefined;
  * Checked by obstacle-kernel.test.ts against it.
  */
 export function createKernelSolver(network: FlowNetwork): ObstacleSolver {
+  const module = canCompile() ? compiled! : new WebAssembly.Module(decode(kernelBinary));
   const { nodeCount, rowStart, conductance } = network;
   const levels = createHierarchy(network);
   const memory = new WebAssembly.Memory({ initial: Math.ceil(bytesFor(levels) / PAGE) + 2 });
-  compiled ??= new WebAssembly.Module(decode(kernelBinary));
-  const { exports } = new WebAssembly.Instance(compiled, {
+  const { exports } = new WebAssembly.Instance(module, {
     env: { memory, abort: () => undefined },
   });
   const kernel = exports as unknown as Kernel;

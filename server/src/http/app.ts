@@ -24,6 +24,8 @@ export function createApp({ jobs, shop, log, webFolder }: AppParts): Express {
       contentSecurityPolicy: {
         useDefaults: true,
         directives: {
+          // The flow solver is WebAssembly.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'style-src': ["'self'", "'unsafe-inline'"],
           'worker-src': ["'self'", 'blob:'],
           'upgrade-insecure-requests': null,

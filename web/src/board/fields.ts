@@ -66,6 +66,8 @@ export interface FieldBand {
 }
 
 const BANDS = 8;
+/** Spread below which a field is one value, as a share of it: less than could be measured. */
+const FLAT = 3e-3;
 
 /** Areas of values below rising levels, largest first; the scale runs from the least to the greatest value, spikes cut off. */
 export function fieldBands(
@@ -81,7 +83,7 @@ export function fieldBands(
     sorted[Math.floor(0.98 * (sorted.length - 1))]!,
   ];
   const contours = createIsochrones(flow.mesh, known);
-  const isFlat = !(high - low > 1e-9 * Math.abs(high));
+  const isFlat = !(high - low > FLAT * Math.abs(high));
   const count = isFlat ? 1 : BANDS;
   return Array.from({ length: count }, (_, n) => {
     const k = count - n;

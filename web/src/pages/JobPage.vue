@@ -96,6 +96,7 @@ onBeforeUnmount(job.close);
 <style scoped>
 .page {
   height: 100%;
+  overflow: hidden;
   display: flex;
   flex-direction: column;
 }

@@ -205,6 +205,7 @@ export const useForecastStore = defineStore('forecast', () => {
     effects,
     timeOf,
     runTimeAt,
+    timeline,
     side,
     arrival,
     cancel: () => fine.cancel(),

@@ -147,6 +147,11 @@ export const withForecast =
   (forecast: Partial<Job['forecast']>): Edit =>
   (job) => ({ ...job, forecast: { ...job.forecast, ...forecast } });
 
+/** Changes the job's own copy of a material. */
+export const editMaterial =
+  (material: Material): Edit =>
+  (job) => ({ ...job, materials: job.materials.map((old) => (old.id === material.id ? material : old)) });
+
 export const withDoubt =
   (doubt: Partial<Job['doubt']>): Edit =>
   (job) => ({ ...job, doubt: { ...job.doubt, ...doubt } });

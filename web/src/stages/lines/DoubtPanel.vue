@@ -19,7 +19,7 @@ const COUNT = 200;
 const samples = shallowRef<readonly EnsembleSample[]>([]);
 const message = ref<string | null>(null);
 const run = shallowRef<SampleRun | null>(null);
-const of = ref<object | null>(null);
+const of = shallowRef<object | null>(null);
 const isStale = computed(() => samples.value.length > 0 && of.value !== toRaw(job.document));
 const usual = computed(() =>
   doubtOf({
@@ -131,7 +131,7 @@ onBeforeUnmount(cancel);
         />
         <span v-else class="quiet">{{
           needsSolving(job.document!)
-            ? 'each run is solved anew, coarsely: about a minute'
+            ? `each run is solved anew, coarsely: ${job.document!.forecast.layers ? 'some minutes with layers' : 'about half a minute'}`
             : 'only the speed of the whole is in doubt: the range beside is as good'
         }}</span>
       </div>

@@ -52,9 +52,8 @@ function setBehaviour(line: JobLine, value: string) {
   job.apply(updateLine(line.id, { startsOpen: value !== 'whenPassed', actions }));
 }
 function when(line: JobLine): string {
-  const event = forecast.flow?.events.find(
-    ({ name, kind }) => name === line.name && (kind === 'opens' || kind === 'reached'),
-  );
+  const own = forecast.flow?.events.filter(({ name }) => name === line.name) ?? [];
+  const event = own.find(({ kind }) => kind === 'opens') ?? own.find(({ kind }) => kind === 'reached');
   if (!event) return '';
   const time = forecast.timeOf(event.time);
   const word = event.kind === 'opens' ? 'opens' : 'resin there';

@@ -23,6 +23,7 @@ import LineTable from './LineTable.vue';
 import DoubtPanel from './DoubtPanel.vue';
 import ForecastSettings from './ForecastSettings.vue';
 import HoseTable from './HoseTable.vue';
+import ResultsOut from './ResultsOut.vue';
 import SequenceTable from './SequenceTable.vue';
 import VentVacuum from './VentVacuum.vue';
 import { useLineGestures } from './line-gestures.ts';
@@ -40,7 +41,7 @@ const tools = [
   { id: 'select', key: 'S', name: 'Move' },
   { id: 'feed', key: 'F', name: 'Feed' },
   { id: 'vent', key: 'V', name: 'Vent' },
-  { id: 'race', key: 'E', name: 'Race edge' },
+  { id: 'race', key: 'E', name: 'Race' },
   { id: 'mark', key: 'M', name: 'Mark' },
 ] as const;
 const hints = {
@@ -116,23 +117,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
       <div class="head">
         <h1>{{ stage.question }}</h1>
         <div class="tools" role="toolbar" aria-label="Tools">
-          <Select
-            v-if="hasLayers && viewId === 'front'"
-            v-model:value="forecast.side"
-            size="small"
-            aria-label="Side of the laminate"
-            :options="[
-              { value: 'mould', label: 'through to the mould' },
-              { value: 'bag', label: 'on the bag side' },
-            ]"
-          />
-          <Select
-            v-model:value="viewId"
-            size="small"
-            class="view"
-            aria-label="What the board shows"
-            :options="views"
-          />
           <button
             v-for="item in tools"
             :key="item.id"
@@ -213,7 +197,27 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           >
           <template v-else>{{ hints[tool] }}</template>
         </p>
-        <FieldScale v-if="field" :bands="field.bands" :quantity="field.view.quantity" />
+        <div class="tools">
+          <ResultsOut />
+          <FieldScale v-if="field" :bands="field.bands" :quantity="field.view.quantity" />
+          <Select
+            v-if="hasLayers && viewId === 'front'"
+            v-model:value="forecast.side"
+            size="small"
+            aria-label="Side of the laminate"
+            :options="[
+              { value: 'mould', label: 'through to the mould' },
+              { value: 'bag', label: 'on the bag side' },
+            ]"
+          />
+          <Select
+            v-model:value="viewId"
+            size="small"
+            class="view"
+            aria-label="What the board shows"
+            :options="views"
+          />
+        </div>
       </div>
       <div class="panes" role="tablist" aria-label="Details of the layout">
         <button

@@ -26,8 +26,11 @@ const viscosity = computed(() => {
   });
 });
 const gelCurve = computed(() => {
-  const known = props.resin.gelPoints.map((point) => point.temperature);
-  const [from, to] = [Math.min(...known) - 6, Math.max(...known) + 6];
+  const known = props.resin.gelTable?.temperature ?? props.resin.gelPoints.map((point) => point.temperature);
+  const spread = props.resin.gelTable ? 0 : 6;
+  const usual = forecast.run!.temperature;
+  const [from, to] =
+    known.length > 0 ? [Math.min(...known) - spread, Math.max(...known) + spread] : [usual - 10, usual + 20];
   return Array.from({ length: 41 }, (_, i) => {
     const temperature = from + ((to - from) * i) / 40;
     return {
@@ -98,13 +101,13 @@ const gelOptions = computed(() => ({
   <div class="charts">
     <VueApexCharts
       type="line"
-      height="330"
+      height="250"
       :options="viscosityOptions"
       :series="[{ name: 'viscosity', data: viscosity }]"
     />
     <VueApexCharts
       type="line"
-      height="330"
+      height="250"
       :options="gelOptions"
       :series="[
         { name: 'curve', data: gelCurve },

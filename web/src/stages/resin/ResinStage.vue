@@ -16,6 +16,8 @@ import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import type { Stage } from '../stage.ts';
+import PotPanel from './PotPanel.vue';
+import ResinData from './ResinData.vue';
 
 defineProps<{ stage: Stage; minute: number | null }>();
 const ResinCharts = defineAsyncComponent(() => import('./ResinCharts.vue'));
@@ -25,6 +27,11 @@ const forecast = useForecastStore();
 
 const resin = computed(() => job.document!.resin);
 const system = computed(() => materialOf(job.document!, resin.value.materialId, 'resin'));
+const temperature = computed(() => resin.value.temperature ?? shop.shop.temperature);
+const lastUse = computed(() => {
+  const fill = forecast.verdict?.fillTime ?? Infinity;
+  return Number.isFinite(fill) ? fill : (forecast.clock?.gelTime ?? 3600);
+});
 const choices = computed(() => {
   const own = system.value ? [system.value] : [];
   return [...own, ...shop.ofKind('resin').filter((item) => item.id !== system.value?.id)];
@@ -93,6 +100,21 @@ function choose(id: string) {
           @update:model-value="job.apply(withResin({ temperature: $event }))"
         />
         <QuantityInput
+          label="Mould, if different"
+          quantity="temperature"
+          optional
+          :model-value="resin.mouldTemperature"
+          :refuse="refuseTemperature"
+          @update:model-value="job.apply(withResin({ mouldTemperature: $event }))"
+        />
+        <QuantityInput
+          label="Shop warms or cools by"
+          quantity="temperatureRate"
+          optional
+          :model-value="resin.drift"
+          @update:model-value="job.apply(withResin({ drift: $event }))"
+        />
+        <QuantityInput
           v-for="[key, label] in durations"
           :key="key"
           :label="label"
@@ -112,6 +134,7 @@ function choose(id: string) {
       </div>
       <p v-if="forecast.message && !forecast.clock" class="ember" role="alert">{{ forecast.message }}</p>
       <ResinCharts v-if="system && forecast.clock" :resin="system" />
+      <ResinData v-if="system" :resin="system" :temperature="temperature" />
       <p class="quiet">
         Skin and eyes: gloves and glasses from the first opened can, and never peroxide near accelerator. A
         full pot heats itself and can smoke: set it outside on stone. Follow the safety data sheet and your
@@ -165,6 +188,13 @@ function choose(id: string) {
         <div v-for="row in ledger.rows" :key="row.label" class="row">
           <span>{{ row.label }}</span><span class="number">{{ shop.show(row.mass, 'mass') }}</span>
         </div>
+        <PotPanel
+          v-if="system"
+          :resin="system"
+          :temperature="temperature"
+          :mass="ledger.total"
+          :until="lastUse"
+        />
         <p class="quiet">
           Rule of thumb, fibre weight and a kilo: {{ shop.show(ledger.quickRule, 'mass') }}.
         </p>
@@ -176,7 +206,7 @@ function choose(id: string) {
 <style scoped>
 .fields {
   display: grid;
-  grid-template-columns: 1.7fr repeat(5, 1fr);
+  grid-template-columns: 1.7fr repeat(3, 1fr);
   gap: 12px;
   margin: 10px 0;
 }

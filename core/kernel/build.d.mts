@@ -1,0 +1,2 @@
+/** The kernel compiled to WebAssembly, base64. */
+export function compileKernel(): Promise<string>;

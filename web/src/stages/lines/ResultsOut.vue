@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { csvOf, vtuOf } from '@wick/contract/results-out';
+import { useForecastStore } from '../../state/forecast-store.ts';
+import { useJobStore } from '../../state/job-store.ts';
+
+/** Arrival, pressure, lag, final thickness and fibre volume at the nodes, to take elsewhere. */
+const job = useJobStore();
+const forecast = useForecastStore();
+
+function save(write: typeof csvOf, type: string, extension: string) {
+  const { flow, timeline } = forecast;
+  if (!flow || !timeline) return;
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([write(flow, timeline)], { type }));
+  link.download = `${job.document!.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}.${extension}`;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+</script>
+
+<template>
+  <span v-if="forecast.timeline" class="out quiet">
+    Results as
+    <button class="plain" @click="save(csvOf, 'text/csv', 'csv')">CSV</button>
+    <button class="plain" @click="save(vtuOf, 'application/xml', 'vtu')">VTK</button>
+  </span>
+</template>
+
+<style scoped>
+.out {
+  font-size: 13px;
+  white-space: nowrap;
+}
+button {
+  text-decoration: underline;
+  margin-left: 4px;
+}
+</style>

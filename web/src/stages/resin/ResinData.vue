@@ -1,0 +1,269 @@
+<script setup lang="ts">
+import type { MaterialOf } from '@wick/contract/materials';
+import { readViscosityCsv } from '@wick/contract/viscosity-csv';
+import { gelFit, viscosityFit } from '@wick/core/resin/resin-system';
+import { Button } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import { editMaterial } from '../../state/job-edits.ts';
+import { useJobStore } from '../../state/job-store.ts';
+import { useShopStore } from '../../state/shop-store.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
+
+/** What the data sheet gives, as this job has it, and how far each entered point lies from the curve through them. */
+const props = defineProps<{ resin: MaterialOf<'resin'>; temperature: number }>();
+const job = useJobStore();
+const shop = useShopStore();
+const csvMessage = ref<string | null>(null);
+
+const residuals = computed(() => {
+  const of = (fit: () => { residuals: readonly number[]; activationEnergy: number; isAssumed: boolean }) => {
+    try {
+      return fit();
+    } catch {
+      return null;
+    }
+  };
+  return { viscosity: of(() => viscosityFit(props.resin)), gel: of(() => gelFit(props.resin)) };
+});
+const slopeWords = (fit: { activationEnergy: number; isAssumed: boolean } | null) =>
+  fit ? `slope ${(fit.activationEnergy / 1000).toFixed(0)} kJ/mol${fit.isAssumed ? ', assumed' : ''}` : '';
+const off = (value: number | undefined) =>
+  value === undefined ? '' : `${value >= 0 ? '+' : '−'}${(100 * Math.abs(value)).toFixed(1)} %`;
+
+function change(changes: Partial<MaterialOf<'resin'>>) {
+  job.apply(editMaterial({ ...props.resin, ...changes }));
+}
+const setViscosity = (index: number, point: Partial<{ temperature: number; viscosity: number }>) =>
+  change({
+    viscosityPoints: props.resin.viscosityPoints.map((old, i) => (i === index ? { ...old, ...point } : old)),
+  });
+const setGel = (index: number, point: Partial<{ temperature: number; time: number }>) =>
+  change({ gelPoints: props.resin.gelPoints.map((old, i) => (i === index ? { ...old, ...point } : old)) });
+function addViscosity() {
+  const last = props.resin.viscosityPoints.at(-1) ?? { temperature: 288.15, viscosity: 0.3 };
+  change({
+    viscosityPoints: [...props.resin.viscosityPoints, { ...last, temperature: last.temperature + 5 }],
+  });
+}
+function addGel() {
+  const last = props.resin.gelPoints.at(-1) ?? { temperature: 288.15, time: 3600 };
+  change({ gelPoints: [...props.resin.gelPoints, { ...last, temperature: last.temperature + 5 }] });
+}
+const without = <T,>(list: readonly T[], index: number) => list.filter((_, i) => i !== index);
+
+async function readCsv(event: Event) {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (!file) return;
+  const read = readViscosityCsv(await file.text());
+  csvMessage.value = read.ok ? null : read.message;
+  if (read.ok) change({ viscosityCurve: { temperature: props.temperature, points: read.value } });
+}
+</script>
+
+<template>
+  <div class="data">
+    <div v-if="!resin.kinetics">
+      <div class="caption">
+        Fresh viscosity <span class="quiet">{{ slopeWords(residuals.viscosity) }}</span>
+      </div>
+      <table class="sheet">
+        <tbody>
+          <tr v-for="(point, i) in resin.viscosityPoints" :key="i">
+            <td>
+              <QuantityInput
+                hide-label
+                :label="`Temperature of viscosity ${i + 1}`"
+                quantity="temperature"
+                :model-value="point.temperature"
+                @update:model-value="setViscosity(i, { temperature: $event! })"
+              />
+            </td>
+            <td>
+              <QuantityInput
+                hide-label
+                :label="`Viscosity ${i + 1}`"
+                quantity="viscosity"
+                :model-value="point.viscosity"
+                :refuse="(v) => (v > 0 ? null : 'Above zero.')"
+                @update:model-value="setViscosity(i, { viscosity: $event! })"
+              />
+            </td>
+            <td class="number off">{{ off(residuals.viscosity?.residuals[i]) }}</td>
+            <td>
+              <Button
+                size="small"
+                type="text"
+                :aria-label="`Delete viscosity ${i + 1}`"
+                @click="change({ viscosityPoints: without(resin.viscosityPoints, i) })"
+                >×</Button
+              >
+            </td>
+          </tr>
+          <tr>
+            <td colspan="4">
+              <Button size="small" type="link" @click="addViscosity">Add a viscosity</Button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <div v-if="!resin.kinetics && !resin.gelTable">
+      <div class="caption">
+        Gel time <span class="quiet">{{ slopeWords(residuals.gel) }}</span>
+      </div>
+      <table class="sheet">
+        <tbody>
+          <tr v-for="(point, i) in resin.gelPoints" :key="i">
+            <td>
+              <QuantityInput
+                hide-label
+                :label="`Temperature of gel time ${i + 1}`"
+                quantity="temperature"
+                :model-value="point.temperature"
+                @update:model-value="setGel(i, { temperature: $event! })"
+              />
+            </td>
+            <td>
+              <QuantityInput
+                hide-label
+                :label="`Gel time ${i + 1}`"
+                quantity="duration"
+                :model-value="point.time"
+                :refuse="(v) => (v > 0 ? null : 'Above zero.')"
+                @update:model-value="setGel(i, { time: $event! })"
+              />
+            </td>
+            <td class="number off">{{ off(residuals.gel?.residuals[i]) }}</td>
+            <td>
+              <Button
+                size="small"
+                type="text"
+                :aria-label="`Delete gel time ${i + 1}`"
+                @click="change({ gelPoints: without(resin.gelPoints, i) })"
+                >×</Button
+              >
+            </td>
+          </tr>
+          <tr>
+            <td colspan="4"><Button size="small" type="link" @click="addGel">Add a gel time</Button></td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <div v-if="resin.gelTable">
+      <div class="caption">
+        Gel time by catalyst, read at
+        {{ resin.hardenerParts }}
+        %
+      </div>
+      <table class="sheet">
+        <thead>
+          <tr>
+            <th></th>
+            <th v-for="t in resin.gelTable.temperature" :key="t">{{ shop.show(t, 'temperature') }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(row, i) in resin.gelTable.time" :key="i">
+            <td class="number">{{ resin.gelTable.catalyst[i] }} %</td>
+            <td v-for="(time, k) in row" :key="k" class="number">{{ shop.show(time, 'duration') }}</td>
+          </tr>
+          <tr>
+            <td colspan="4">
+              <label class="quiet"
+                >Catalyst in this job, %
+                <input
+                  class="catalyst"
+                  type="number"
+                  step="0.1"
+                  :value="resin.hardenerParts"
+                  aria-label="Catalyst in this job, percent"
+                  @change="
+                    change({
+                      hardenerParts: Math.max(
+                        0,
+                        Math.min(20, Number(($event.target as HTMLInputElement).value) || 0),
+                      ),
+                    })
+                  "
+                />
+              </label>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <div v-if="resin.kinetics" class="quiet kinetics">
+      Cure by Kamal and Sourour, viscosity by Castro and Macosko: A1 {{ resin.kinetics.A1 }}/s, E1
+      {{ resin.kinetics.E1 / 1000 }} kJ/mol, A2 {{ resin.kinetics.A2 }}/s, E2
+      {{ resin.kinetics.E2 / 1000 }} kJ/mol, m {{ resin.kinetics.m }}, n {{ resin.kinetics.n }}, gel at
+      {{ Math.round(100 * resin.kinetics.gelConversion) }} %.
+    </div>
+    <div v-else>
+      <div class="caption">Measured thickening</div>
+      <p v-if="resin.viscosityCurve" class="quiet">
+        {{ resin.viscosityCurve.points.length }} points at
+        {{ shop.show(resin.viscosityCurve.temperature, 'temperature') }}.
+        <Button size="small" type="link" @click="change({ viscosityCurve: null })">Leave it out</Button>
+      </p>
+      <p v-else class="quiet">None: taken to thicken evenly in the log of viscosity up to gel.</p>
+      <label class="csv">
+        Read time and viscosity from a CSV, at {{ shop.show(temperature, 'temperature') }}
+        <input
+          type="file"
+          accept=".csv,.txt,text/csv"
+          aria-label="Viscosity against time from a CSV"
+          @change="readCsv"
+        />
+      </label>
+      <p v-if="csvMessage" class="ember" role="alert">{{ csvMessage }}</p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.data {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 8px 22px;
+  align-items: start;
+  font-size: 13px;
+}
+.caption {
+  text-align: left;
+  font: 600 14px var(--display);
+  padding-bottom: 2px;
+}
+td :deep(input) {
+  padding: 1px 7px;
+}
+.off {
+  min-width: 56px;
+  text-align: right;
+}
+.csv {
+  display: block;
+  text-decoration: underline;
+  cursor: pointer;
+}
+.csv input {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  opacity: 0;
+}
+.csv:focus-within {
+  outline: 2px solid var(--tide);
+}
+.catalyst {
+  width: 70px;
+}
+p {
+  margin: 2px 0;
+}
+.kinetics {
+  grid-column: span 2;
+}
+</style>
