@@ -27,7 +27,7 @@ function run(setup: {
   lines: Line[];
   nodeCount?: number;
   sheet?: (mesh: Mesh) => SheetProperties;
-  extraLines?: { name: string; points: Point[] }[];
+  extraLines?: { name: string; points: Point[]; isDriven: false }[];
   drop?: number;
   vacuum?: number;
   steps?: number;
@@ -98,6 +98,7 @@ describe('against closed forms', () => {
       extraLines: [
         {
           name: 'joint',
+          isDriven: false,
           points: [
             { x: L1, y: 0 },
             { x: L1, y: 0.2 },

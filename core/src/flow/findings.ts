@@ -1,6 +1,5 @@
 import type { Mesh } from '../geometry/mesh.ts';
 import type { FillResult } from './fill.ts';
-import type { ForecastRequest, LayoutLine } from './forecast.ts';
 import type { Gate } from './gates.ts';
 
 /** Something a practitioner would want to be told about a run, as data. */
@@ -30,15 +29,16 @@ export function findingsOf(run: {
   gates: readonly Gate[];
   nameOf(gate: number): string;
   mesh: Mesh;
-  request: ForecastRequest;
-  lines: readonly LayoutLine[];
+  /** Absolute, Pa. */
+  drive: { readonly feedPressure: number; readonly vacuumPressure: number };
 }): Finding[] {
-  const { result, gates, nameOf, mesh, request } = run;
+  const { result, gates, nameOf, mesh } = run;
+  const { feedPressure, vacuumPressure } = run.drive;
   const findings: Finding[] = [];
   for (const { gate, kind, time, filled } of result.events)
     if (kind === 'reached' && gates[gate].kind === 'vent' && filled < EARLY)
       findings.push({ kind: 'ventFloodsEarly', name: nameOf(gate), time, filled });
-  const limit = request.feedPressure - request.vacuumPressure + FLOAT;
+  const limit = feedPressure - vacuumPressure + FLOAT;
   const floating = result.frames.find(({ pressure }) =>
     pressure.subarray(0, mesh.nodeCount).some((p) => p > limit),
   );
@@ -53,7 +53,7 @@ export function findingsOf(run: {
       kind: 'bagFloats',
       time: floating.time,
       area: share,
-      pressure: pressure + request.vacuumPressure,
+      pressure: pressure + vacuumPressure,
     });
   }
   for (const { gate, opening, when } of result.waiting)
@@ -63,7 +63,7 @@ export function findingsOf(run: {
   const half = result.frames[Math.floor(result.frames.length / 2)];
   gates.forEach(({ supply, pressure }, gate) => {
     if (!supply || !half || !(half.pressure[supply.junction] > 0)) return;
-    const drive = (pressure ?? request.feedPressure) - request.vacuumPressure;
+    const drive = (pressure ?? feedPressure) - vacuumPressure;
     const isOpen = result.events.some(
       (event) => event.gate === gate && event.kind === 'opens' && event.time <= half.time,
     );

@@ -178,7 +178,9 @@ const FULL = 0.995;
  */
 export function forecastFlow(request: ForecastRequest): FlowForecast {
   const { lines, zones, vacuumPressure } = request;
-  const paths = zones.slice(1).map((zone) => ({ name: zone.name, points: closed(zone.outline!) }));
+  const paths = zones
+    .slice(1)
+    .map((zone) => ({ name: zone.name, points: closed(zone.outline!), isDriven: false }));
   const mesh =
     request.shell ??
     meshPart({ ...request, lines: [...lines, ...paths.filter((path) => touches(path.points, request))] });
@@ -244,7 +246,7 @@ export function forecastFlow(request: ForecastRequest): FlowForecast {
     samples: result.samples,
     poreVolume,
     events: result.events.map(({ time, gate, kind, filled }) => ({ time, kind, filled, name: nameOf(gate) })),
-    findings: findingsOf({ result, gates, nameOf, mesh, request, lines }),
+    findings: findingsOf({ result, gates, nameOf, mesh, drive: request }),
     marks: (request.marks ?? []).map(({ id, name, ...place }) => ({
       id,
       name,

@@ -88,7 +88,6 @@ describe('over random feeds', () => {
           expect(samples[i]!.time).toBeGreaterThan(samples[i - 1]!.time);
           expect(samples[i]!.stored).toBeGreaterThanOrEqual(samples[i - 1]!.stored * (1 - 1e-9));
         }
-        if (!isFilled) console.log(JSON.stringify({ a, b, sloped }), samples.at(-1));
         expect(isFilled).toBe(true);
         expect(dryRegions.length > 0 || arrival.every(Number.isFinite)).toBe(true);
       }),

@@ -15,7 +15,7 @@ export function snapToRings(p: Point, rings: readonly (readonly Point[])[], reac
   return best;
 }
 
-function isOnRing(p: Point, rings: readonly (readonly Point[])[], reach: number): boolean {
+export function isOnRing(p: Point, rings: readonly (readonly Point[])[], reach: number): boolean {
   return rings.some((ring) =>
     ring.some((a, i) => distance(p, nearestOnSegment(p, a, ring[(i + 1) % ring.length])) < reach),
   );

@@ -1,5 +1,6 @@
 import { ModelError } from '../model-error.ts';
-import { divide, isOnPart, nodesOfLine, snapToRings, type Edge } from './mesh-paths.ts';
+import { addRings, gradeTowards, isAtCorner, lineEnds } from './line-ends.ts';
+import { divide, isOnPart, isOnRing, nodesOfLine, snapToRings, type Edge } from './mesh-paths.ts';
 import { planarGraph } from './planar-graph.ts';
 import {
   boundsOf,
@@ -13,11 +14,18 @@ import {
 } from './polygon.ts';
 import { constrainedDelaunay } from './triangulation.ts';
 
+export interface MeshLine {
+  readonly name: string;
+  readonly points: readonly Point[];
+  /** Pressure is given along it, so the mesh is graded towards its ends. True when left out. */
+  readonly isDriven?: boolean;
+}
+
 export interface MeshRequest {
   readonly outline: readonly Point[];
   readonly holes?: readonly (readonly Point[])[];
   /** Lines whose path must follow mesh edges; a single point becomes a node. */
-  readonly lines?: readonly { readonly name: string; readonly points: readonly Point[] }[];
+  readonly lines?: readonly MeshLine[];
   /** Wanted number of nodes, 50 to 60 000; met within a few per cent where the geometry allows. */
   readonly nodeCount: number;
 }
@@ -41,6 +49,8 @@ const MAX_NODES = 60_000;
 /** Line points closer to the outline than this share of the edge length are moved onto it: no slivers in between. */
 const SNAP = 0.3;
 const SMOOTHING_ROUNDS = 3;
+/** No lattice point comes nearer to a line's end than this share of the edge length: rings of their own stand there. */
+const CLEAR = 0.85;
 
 /**
  * Triangle mesh of a plan outline with holes and embedded lines: boundary and lines divided evenly, a hexagonal
@@ -106,7 +116,7 @@ function ringsCross(a: readonly Point[], b: readonly Point[]): boolean {
 function meshWithEdge(
   outline: readonly Point[],
   holes: readonly (readonly Point[])[],
-  lines: readonly { readonly name: string; readonly points: readonly Point[] }[],
+  lines: readonly MeshLine[],
   h: number,
 ): Mesh {
   const rings = [outline, ...holes];
@@ -123,7 +133,11 @@ function meshWithEdge(
   const edges = graph.segments.filter(
     (edge) => edge.path < rings.length || isOnPart(edge, points, rings, inside, h),
   );
-  const fine = divide(edges, points, h);
+  const driven = snapped.filter((_, index) => lines[index].isDriven ?? true);
+  const ends = lineEnds(driven).filter(
+    (p) => !isAtCorner(p, rings) && (inside(p) || isOnRing(p, rings, 1e-3 * h)),
+  );
+  const fine = gradeTowards(ends, divide(edges, points, h), points);
   const lineNodes = lines.map((line, index) =>
     nodesOfLine(line, snapped[index], rings.length + index, fine, points, rings, inside, h),
   );
@@ -131,8 +145,9 @@ function meshWithEdge(
     fine.filter((edge) => edge.path === rings.length + index).flatMap(({ a, b }) => [a, b]),
   );
   const kept = compact(points, fine, [...lineNodes, ...lineEdges]);
+  addRings(ends, kept.points, kept.edges, inside, h);
   const fixedCount = kept.points.length;
-  fillInterior(kept.points, kept.edges, inside, h);
+  fillInterior(kept.points, kept.edges, ends, inside, h);
   let triangles = insideTriangles(kept.points, kept.edges, inside);
   for (let round = 0; round < SMOOTHING_ROUNDS; round++) {
     smooth(kept.points, triangles, fixedCount);
@@ -167,6 +182,7 @@ function compact(points: readonly Point[], edges: readonly Edge[], lists: readon
 function fillInterior(
   points: Point[],
   edges: readonly [number, number][],
+  ends: readonly Point[],
   inside: (p: Point) => boolean,
   h: number,
 ) {
@@ -196,7 +212,7 @@ function fillInterior(
     for (let column = 0; column < columns; column++) {
       if (blocked[row * columns + column]) continue;
       const p = at(row, column);
-      if (inside(p)) points.push(p);
+      if (inside(p) && ends.every((end) => distance(p, end) > CLEAR * h)) points.push(p);
     }
 }
 

@@ -5,7 +5,7 @@ import type { FlowForecast } from '@wick/core/flow/forecast';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Answer, FlowWorker } from './flow.worker.ts';
 
-export interface FlowTask {
+interface FlowTask {
   readonly job: Job;
   readonly shop: Shop;
   readonly resolution: Resolution;
