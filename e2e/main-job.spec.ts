@@ -130,8 +130,8 @@ test('layers, a soft laminate, a shutting action and the results as files', asyn
   // Shut early, part of it stays dry; undone, it fills again.
   await page.getByLabel('What Feed waits for').first().click();
   await page.getByTitle('resin drawn').last().click();
-  await page.getByLabel('Resin drawn').fill('1.5 kg');
-  await page.getByLabel('Resin drawn').press('Enter');
+  await page.getByRole('textbox', { name: 'Resin drawn' }).fill('1.5 kg');
+  await page.getByRole('textbox', { name: 'Resin drawn' }).press('Enter');
   await expect(page.getByTestId('verdict')).toContainText('Stays dry in places', { timeout: 60_000 });
   await page.locator('body').click({ position: { x: 400, y: 20 } });
   await page.keyboard.press('Control+z');

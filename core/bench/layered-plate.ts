@@ -19,7 +19,7 @@ const flowMesh: FlowMesh = {
   porosity: 0.86,
   permeability: 7.5e-9,
 };
-const stack: StackRequest = {
+export const benchStack: StackRequest = {
   plies: Array.from({ length: 6 }, (_, i) => ({ fabric, angle: (i * Math.PI) / 4 })),
   flowMesh,
   availablePressure: 92_000,
@@ -45,7 +45,7 @@ const across = (id: string, x: number, kind: 'feed' | 'vent'): LayoutLine => ({
 
 /** A plate 2.4 by 0.8 m told apart through its thickness, with feeds that open one after the other. */
 export function demoLayers(nodeCount: number): FlowForecast {
-  const { laminateThickness } = computeStack(stack);
+  const { laminateThickness } = computeStack(benchStack);
   return forecastFlow({
     outline: rectangle({ length: 2.4, width: 0.8 }),
     holes: [],
@@ -56,7 +56,13 @@ export function demoLayers(nodeCount: number): FlowForecast {
       across('vent', 2.4, 'vent'),
     ],
     zones: [
-      { name: 'all', outline: null, soft: null, thickness: laminateThickness, layers: computeLayers(stack) },
+      {
+        name: 'all',
+        outline: null,
+        soft: null,
+        thickness: laminateThickness,
+        layers: computeLayers(benchStack),
+      },
     ],
     feedPressure: 94_000,
     vacuumPressure: 2_000,
