@@ -3,7 +3,7 @@ import { formatQuantity } from '@wick/core/units/format';
 import type { Verdict } from '@wick/core/verdict/verdict';
 import { demoShop } from './demo/jobs.ts';
 import { ambientOf, shopSchema, usualShop } from './shop.ts';
-import { bandWords, likelyWords, verdictSentence } from './words.ts';
+import { bandWords, findingWords, likelyWords, verdictSentence } from './words.ts';
 
 const verdict: Verdict = {
   band: 'tight',
@@ -56,6 +56,29 @@ describe('a verdict in words', () => {
       expect(text).not.toMatch(/NaN|Infinity|undefined/);
       expect(text.length).toBeGreaterThan(20);
     }
+  });
+});
+
+describe('findings in words', () => {
+  const write = {
+    clock: (time: number) => `${time / 60} min`,
+    show: (value: number) => `${value / 100} mbar`,
+  };
+
+  test('each says what, when and what to do about it', () => {
+    expect(findingWords({ kind: 'ventFloodsEarly', name: 'Vent', time: 1200, filled: 0.8 }, write)).toBe(
+      'Vent floods at 20 min with 20 % of the part still dry: the mesh runs up to it. End the mesh short of the vent, or put a brake between.',
+    );
+    expect(findingWords({ kind: 'bagFloats', time: 600, area: 0.1, pressure: 96_000 }, write)).toMatch(
+      /from 10 min on: resin stands at 960 mbar.*Lower the pot/,
+    );
+    expect(findingWords({ kind: 'neverTriggers', name: 'Feed 2', opening: 1 }, write)).toMatch(
+      /Feed 2 never opens/,
+    );
+    expect(findingWords({ kind: 'neverTriggers', name: 'Feed 2', opening: 0 }, write)).toMatch(/never shuts/);
+    expect(findingWords({ kind: 'hoseTakes', name: 'Feed 1', share: 0.3 }, write)).toMatch(
+      /takes 30 % of the pressure/,
+    );
   });
 });
 

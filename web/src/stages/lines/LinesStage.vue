@@ -45,7 +45,7 @@ const tools = [
   { id: 'mark', key: 'M', name: 'Mark' },
 ] as const;
 const hints = {
-  select: 'Drag a line or its ends; point anywhere to read the front, pressure and age there.',
+  select: 'Drag a line or its ends; point to read the front.',
   feed: 'Drag to draw a feed line, or click for a feed point.',
   vent: 'Drag to draw a vent line, or click for a vent point.',
   race: 'Drag along an edge where resin runs ahead in a gap.',
