@@ -1,4 +1,4 @@
-import type { ForecastRequest, LayoutAction, LayoutLine, ZoneLaminate } from '@wick/core/flow/forecast';
+import type { ForecastRequest, LayoutAction, LayoutLine, ZoneLaminate } from '@wick/core/flow/layout';
 import { computeLayers, softLaminateOf, type FlowLayer } from '@wick/core/laminate/layers';
 import { computeStack, type Stack } from '@wick/core/laminate/stack';
 import { ModelError } from '@wick/core/model-error';

@@ -1,5 +1,6 @@
 import { Matrix, solve } from 'ml-matrix';
-import { forecastFlow, type ForecastRequest } from '../src/flow/forecast.ts';
+import { forecastFlow } from '../src/flow/forecast.ts';
+import type { ForecastRequest } from '../src/flow/layout.ts';
 import { fill, type FillRequest } from '../src/flow/fill.ts';
 import { STANDARD_GRAVITY } from '../src/flow/gravity.ts';
 import { createNetworkBuilder, sheetNetwork } from '../src/flow/network.ts';

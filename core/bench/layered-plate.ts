@@ -1,4 +1,5 @@
-import { forecastFlow, type FlowForecast, type LayoutLine } from '../src/flow/forecast.ts';
+import { forecastFlow, type FlowForecast } from '../src/flow/forecast.ts';
+import type { LayoutLine } from '../src/flow/layout.ts';
 import { rectangle } from '../src/geometry/shapes.ts';
 import { computeLayers } from '../src/laminate/layers.ts';
 import type { Fabric, FlowMesh } from '../src/laminate/materials.ts';

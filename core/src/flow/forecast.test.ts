@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { disc, rectangle } from '../geometry/shapes.ts';
 import { feedLine as line, plainZone } from '../test/layouts.ts';
-import { forecastFlow, type ForecastRequest } from './forecast.ts';
+import { forecastFlow } from './forecast.ts';
+import type { ForecastRequest } from './layout.ts';
 import { createIsochrones } from './isochrones.ts';
 import { valueAt } from './probe.ts';
 

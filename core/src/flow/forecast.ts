@@ -1,106 +1,13 @@
-import { contains, distance, nearestOnSegment, segmentsCross, type Point } from '../geometry/polygon.ts';
 import { meshPart, type Mesh } from '../geometry/mesh.ts';
+import { nearestNode, nodesWithin, placeOf } from '../geometry/mesh-places.ts';
+import { contains, segmentsCross, type Point } from '../geometry/polygon.ts';
 import { areaOf } from '../geometry/shell.ts';
-import type { FlowLayer, SoftLaminate } from '../laminate/layers.ts';
-import { ModelError } from '../model-error.ts';
-import { addChannel, edgeGap, hoseConductance, roundBore } from './channels.ts';
-import { fill, type FillRequest, type FillResult, type FillSample } from './fill.ts';
+import { fill, type FillResult, type FillSample } from './fill.ts';
 import { findingsOf, type Finding } from './findings.ts';
-import type { Gate } from './gates.ts';
-import { STANDARD_GRAVITY } from './gravity.ts';
-import { addLayers, lagOf } from './layered-network.ts';
-import type { CureLaw } from './moving-resin.ts';
-import { createNetworkBuilder, type FlowNetwork } from './network.ts';
-import type { Action, Trigger } from './sequence.ts';
+import { lagOf } from './layered-network.ts';
+import type { ForecastRequest, ZoneLaminate } from './layout.ts';
+import { actionsOf, buildNetwork } from './layout-network.ts';
 import { readCurve, type SoftCurve } from './softness.ts';
-import { addWell } from './wells.ts';
-
-export interface LayoutLine {
-  readonly id: string;
-  readonly name: string;
-  /** A race is an edge along which resin runs ahead in a gap. */
-  readonly kind: 'feed' | 'vent' | 'race';
-  /** One point, or a polyline; m. */
-  readonly points: readonly Point[];
-  /** Bore of the channel, m; the radius of a point is half of it; the width of the gap of a race. */
-  readonly bore: number;
-  /** Feeds: the hose from pot or tee; null puts the line at pot pressure along its whole length. */
-  readonly hose?: { readonly length: number; readonly bore: number; readonly tee?: string | null } | null;
-  /** Where the hose joins, as a share of the line's length. */
-  readonly inlet?: number;
-  /** Height of the resin in the pot over the inlet, m. */
-  readonly potLevel?: number;
-  readonly startsOpen: boolean;
-  readonly actions: readonly LayoutAction[];
-}
-
-export interface LayoutAction {
-  /** 0 shut, 1 open, in between throttled. */
-  readonly opening: number;
-  readonly when: LayoutTrigger;
-}
-
-export type LayoutTrigger =
-  /** Run time. */
-  | { readonly kind: 'time'; readonly time: number }
-  /** The front has passed a line or mark and gone a distance beyond; delay in s on the clock. */
-  | { readonly kind: 'passed'; readonly what: string; readonly distance: number; readonly delay: number }
-  | { readonly kind: 'zoneFull'; readonly zone: number; readonly delay: number }
-  | { readonly kind: 'drawn'; readonly volume: number; readonly delay: number }
-  | { readonly kind: 'opened'; readonly what: string; readonly delay: number }
-  | { readonly kind: 'full'; readonly delay: number };
-
-/** Laminate of the whole part (no outline) or of a zone of it; later zones lie over earlier ones. */
-export interface ZoneLaminate {
-  readonly name: string;
-  readonly outline: readonly Point[] | null;
-  /** Bag side first; one layer is the laminate averaged through its thickness. */
-  readonly layers: readonly FlowLayer[];
-  readonly soft: SoftLaminate | null;
-  /** Of the plies, m. */
-  readonly thickness: number;
-  /** A strip between part and vent that slows the resin: it need not fill. */
-  readonly isBrake?: boolean;
-}
-
-export interface Mark extends Point {
-  readonly id: string;
-  readonly name: string;
-}
-
-export interface ForecastRequest {
-  readonly outline: readonly Point[];
-  readonly holes: readonly (readonly Point[])[];
-  readonly lines: readonly LayoutLine[];
-  readonly marks?: readonly Mark[];
-  readonly zones: readonly ZoneLaminate[];
-  /** Tees: several feeds behind one hose from the pot. */
-  readonly tees?: readonly {
-    readonly id: string;
-    readonly hose: { readonly length: number; readonly bore: number };
-  }[];
-  /** Absolute, Pa: on the pot, and under the bag. */
-  readonly feedPressure: number;
-  readonly vacuumPressure: number;
-  /** kg/m3 */
-  readonly density: number;
-  /** Rise of the plan along its x and y axes (sine of the angle); null leaves weight out of a flat part. */
-  readonly rise?: { readonly x: number; readonly y: number } | null;
-  /** Shell to run on instead of the flat plan; its lines are those of the request. */
-  readonly shell?: Mesh;
-  /** Where the laminate is soft, go on to this run time after the fill. */
-  readonly until?: number;
-  /** Resin of more than one viscosity: times are then seconds. Temperature by zone and time. */
-  readonly resin?: {
-    readonly law: CureLaw;
-    temperature(zone: number, time: number): number;
-    inletState(time: number, drawn: number): number;
-  };
-  readonly later?: FillRequest['later'];
-  readonly nodeCount: number;
-  readonly steps?: number;
-  readonly onProgress?: (filledFraction: number) => boolean | void;
-}
 
 /** Times are fluidity times, 1/Pa, which any resin at any temperature reads its minutes from; seconds with a resin of its own. */
 export interface FlowForecast {
@@ -168,8 +75,6 @@ export interface DryRegion {
 const FRAMES = 40;
 /** Share of the pores that a cut-off region must hold; specks on the mould side are more than the layers can tell. */
 const SMALLEST_REGION_IN_LAYERS = 5e-3;
-/** Fill fraction that counts as full for a whole part or zone. */
-const FULL = 0.995;
 
 /**
  * Where the front is at every time, for one part, its laminate and its lines.
@@ -269,164 +174,6 @@ export function forecastFlow(request: ForecastRequest): FlowForecast {
     vented: last.vented,
     massError: result.massError,
   };
-}
-
-interface Plan {
-  readonly network: FlowNetwork;
-  readonly gates: readonly Gate[];
-  /** Gate of each line; -1 for a race. */
-  readonly gateOf: readonly number[];
-  /** Mesh node that each network node stands at; pots and tees stand where their hose joins the part. */
-  readonly standsAt: Int32Array;
-}
-
-function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: ArrayLike<number>): Plan {
-  const { lines, zones, tees = [], density, feedPressure } = request;
-  const builder = createNetworkBuilder();
-  const { plain, sheet } = addLayers(
-    builder,
-    mesh,
-    zoneOf,
-    zones.map((zone) => zone.layers),
-  );
-  const plies = zones[0].layers.flatMap((layer, l) =>
-    layer.isSoft || zones[0].layers.length === 1 ? [l] : [],
-  );
-  const teeNodes = new Map<string, { pot: number; tee: number }>();
-  for (const { id, hose } of tees) {
-    const [pot, tee] = [builder.addNodes([speck(plain)]), builder.addNodes([speck(plain)])];
-    builder.join(pot, tee, hoseConductance(hose));
-    teeNodes.set(id, { pot, tee });
-  }
-  const gates: Gate[] = [];
-  const added: { node: number; at: number }[] = [];
-  const gateOf = lines.map((line, index) => {
-    const nodes = mesh.lineNodes[index];
-    const edges = mesh.lineEdges[index];
-    if (line.kind === 'race') {
-      for (const l of plies)
-        addChannel(
-          builder,
-          mesh,
-          { edges, ...edgeGap(line.bore, zones[0].thickness / plies.length) },
-          l * mesh.nodeCount,
-        );
-      return -1;
-    }
-    const isPoint = nodes.length === 1;
-    const well = { node: nodes[0], radius: line.bore / 2 };
-    const own = isPoint ? Int32Array.of(addWell(builder, { plain, mesh, sheet, offset: 0 }, well)) : nodes;
-    const pressure =
-      line.kind === 'feed' ? feedPressure + density * STANDARD_GRAVITY * (line.potLevel ?? 0) : undefined;
-    if (isPoint) added.push({ node: own[0], at: nodes[0] });
-    const gate = { name: line.name, kind: line.kind, nodes: own, startsOpen: line.startsOpen, pressure };
-    if (line.kind === 'vent' || !line.hose) return gates.push(gate) - 1;
-    if (!isPoint) addChannel(builder, mesh, { edges, ...roundBore(line.bore) });
-    const junction = isPoint ? own[0] : inletNode(mesh, line, nodes);
-    const through = line.hose.tee ? teeNodes.get(line.hose.tee) : undefined;
-    const from = through?.tee ?? builder.addNodes([speck(plain)]);
-    builder.join(from, junction, hoseConductance(line.hose));
-    const at = isPoint ? nodes[0] : junction;
-    added.push({ node: from, at }, { node: through?.pot ?? from, at });
-    return gates.push({ ...gate, supply: { pot: through?.pot ?? from, from, junction } }) - 1;
-  });
-  const network = builder.build();
-  const standsAt = Int32Array.from({ length: network.nodeCount }, (_, i) => i % mesh.nodeCount);
-  for (const { node, at } of added) standsAt[node] = at;
-  return { network, gates, gateOf, standsAt };
-}
-
-/** Pore volume of a pot or tee: next to nothing, for it is full from the start. */
-const speck = ({ storage }: FlowNetwork) => 1e-3 * storage[0];
-
-function inletNode(mesh: Mesh, line: LayoutLine, nodes: Int32Array): number {
-  const target = alongLine(line.points, line.inlet ?? 0.5);
-  return nodes.reduce((best, node) =>
-    distance(placeOf(mesh, node), target) < distance(placeOf(mesh, best), target) ? node : best,
-  );
-}
-
-/** Point at a share of a polyline's length. */
-export function alongLine(points: readonly Point[], share: number): Point {
-  const lengths = points.slice(1).map((p, i) => distance(points[i], p));
-  let left = share * lengths.reduce((a, b) => a + b, 0);
-  for (let i = 0; i < lengths.length; i++) {
-    if (left <= lengths[i] && lengths[i] > 0) {
-      const [a, b, s] = [points[i], points[i + 1], left / lengths[i]];
-      return { x: a.x + s * (b.x - a.x), y: a.y + s * (b.y - a.y) };
-    }
-    left -= lengths[i];
-  }
-  return points[points.length - 1];
-}
-
-function actionsOf(
-  { lines, marks = [], zones }: ForecastRequest,
-  mesh: Mesh,
-  zoneOfNode: Int32Array,
-  { gates, gateOf }: Plan,
-  inPart: Uint8Array,
-): Action[] {
-  const lineIndex = (id: string) => {
-    const index = lines.findIndex((line) => line.id === id);
-    if (index >= 0 && gateOf[index] >= 0) return index;
-    throw noSuchLine(id);
-  };
-  const counted = allNodes(mesh).filter((i) => inPart[i]);
-  /** The same places in every layer. */
-  const throughLayers = (nodes: Int32Array) =>
-    Int32Array.from(zones[0].layers.flatMap((_, l) => Array.from(nodes, (i) => l * mesh.nodeCount + i)));
-  const trigger = (when: LayoutTrigger): Trigger => {
-    switch (when.kind) {
-      case 'time':
-      case 'drawn':
-        return when;
-      case 'opened':
-        return { kind: 'opened', gate: gateOf[lineIndex(when.what)], delay: when.delay };
-      case 'full':
-        return { kind: 'wet', nodes: throughLayers(counted), level: FULL, delay: when.delay };
-      case 'zoneFull':
-        return {
-          kind: 'wet',
-          nodes: throughLayers(counted.filter((i) => zoneOfNode[i] === when.zone)),
-          level: FULL,
-          delay: when.delay,
-        };
-      case 'passed': {
-        const mark = marks.find(({ id }) => id === when.what);
-        const index = mark ? -1 : lineIndex(when.what);
-        const path = mark ? [mark] : lines[index].points;
-        const own = mark ? Int32Array.of(nearestNode(mesh, mark)) : gates[gateOf[index]].nodes;
-        const level = mark || lines[index].kind === 'feed' ? 0.5 : 1;
-        const near = when.distance > 0 ? nodesWithin(mesh, path, when.distance) : own;
-        const nodes = near.length > 0 ? near : own;
-        return { kind: 'wet', nodes, level, delay: when.delay };
-      }
-    }
-  };
-  return lines.flatMap(({ actions }, index) =>
-    gateOf[index] < 0
-      ? []
-      : actions.map(({ opening, when }) => ({ gate: gateOf[index], opening, when: trigger(when) })),
-  );
-}
-
-const noSuchLine = (id: string) =>
-  new ModelError(
-    'NO_SUCH_LINE',
-    `An opening waits for "${id}", which is neither a line nor a mark here. Choose another trigger for it.`,
-    { id },
-  );
-
-const allNodes = ({ nodeCount }: Mesh) => Int32Array.from({ length: nodeCount }, (_, i) => i);
-
-function nodesWithin(mesh: Mesh, path: readonly Point[], reach: number): Int32Array {
-  return allNodes(mesh).filter((i) => {
-    const p = placeOf(mesh, i);
-    return path.length === 1
-      ? distance(p, path[0]) <= reach
-      : path.slice(1).some((b, k) => distance(p, nearestOnSegment(p, path[k], b)) <= reach);
-  });
 }
 
 function softnessOf({ zones }: ForecastRequest, mesh: Mesh, zoneOfNode: Int32Array, nodeCount: number) {
@@ -550,17 +297,6 @@ function latestNode(arrival: Float64Array, counted: Uint8Array): number {
   for (let i = last; i < arrival.length; i++)
     if (counted[i] && (arrival[i] > arrival[last] || Number.isNaN(arrival[i]))) last = i;
   return last;
-}
-
-export function placeOf({ positions }: Mesh, node: number): Point {
-  return { x: positions[3 * node], y: positions[3 * node + 1] };
-}
-
-export function nearestNode(mesh: Mesh, place: Point): number {
-  let best = 0;
-  for (let i = 1; i < mesh.nodeCount; i++)
-    if (distance(placeOf(mesh, i), place) < distance(placeOf(mesh, best), place)) best = i;
-  return best;
 }
 
 function centre(mesh: Mesh, weight: Float64Array, nodes: Int32Array): Point {

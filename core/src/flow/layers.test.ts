@@ -5,7 +5,8 @@ import type { Fabric, FlowMesh } from '../laminate/materials.ts';
 import { computeLayers, softLaminateOf } from '../laminate/layers.ts';
 import { computeStack, type StackRequest } from '../laminate/stack.ts';
 import { fill } from './fill.ts';
-import { forecastFlow, type ForecastRequest } from './forecast.ts';
+import { forecastFlow } from './forecast.ts';
+import type { ForecastRequest } from './layout.ts';
 import { createNetworkBuilder } from './network.ts';
 import { valueAt } from './probe.ts';
 

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { across, feedLine, plainZone, strip, stripEnds } from '../test/layouts.ts';
-import { forecastFlow, type LayoutAction, type LayoutTrigger } from './forecast.ts';
+import { forecastFlow } from './forecast.ts';
+import type { LayoutAction, LayoutTrigger } from './layout.ts';
 import { createSequence, type SequenceState } from './sequence.ts';
 
 const state = (changes: Partial<SequenceState> = {}): SequenceState => ({

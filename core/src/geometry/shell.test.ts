@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { feedLine, plainZone } from '../test/layouts.ts';
-import { forecastFlow, type ForecastRequest } from '../flow/forecast.ts';
+import { forecastFlow } from '../flow/forecast.ts';
+import type { ForecastRequest } from '../flow/layout.ts';
 import { STANDARD_GRAVITY } from '../flow/gravity.ts';
 import { areaOf, meshShell, type ShellPoint } from './shell.ts';
 import { readObj, readStl, type TriangleSoup } from './surface-file.ts';

@@ -1,4 +1,4 @@
-import type { LayoutLine, ZoneLaminate } from '../flow/forecast.ts';
+import type { LayoutLine, ZoneLaminate } from '../flow/layout.ts';
 import { rectangle } from '../geometry/shapes.ts';
 
 /** A feed without hose, open from the start, unless told otherwise. */

@@ -1,0 +1,92 @@
+import type { Mesh } from '../geometry/mesh.ts';
+import type { Point } from '../geometry/polygon.ts';
+import type { FlowLayer, SoftLaminate } from '../laminate/layers.ts';
+import type { FillRequest } from './fill.ts';
+import type { CureLaw } from './moving-resin.ts';
+
+export interface LayoutLine {
+  readonly id: string;
+  readonly name: string;
+  /** A race is an edge along which resin runs ahead in a gap. */
+  readonly kind: 'feed' | 'vent' | 'race';
+  /** One point, or a polyline; m. */
+  readonly points: readonly Point[];
+  /** Bore of the channel, m; the radius of a point is half of it; the width of the gap of a race. */
+  readonly bore: number;
+  /** Feeds: the hose from pot or tee; null puts the line at pot pressure along its whole length. */
+  readonly hose?: { readonly length: number; readonly bore: number; readonly tee?: string | null } | null;
+  /** Where the hose joins, as a share of the line's length. */
+  readonly inlet?: number;
+  /** Height of the resin in the pot over the inlet, m. */
+  readonly potLevel?: number;
+  readonly startsOpen: boolean;
+  readonly actions: readonly LayoutAction[];
+}
+
+export interface LayoutAction {
+  /** 0 shut, 1 open, in between throttled. */
+  readonly opening: number;
+  readonly when: LayoutTrigger;
+}
+
+export type LayoutTrigger =
+  /** Run time. */
+  | { readonly kind: 'time'; readonly time: number }
+  /** The front has passed a line or mark and gone a distance beyond; delay in s on the clock. */
+  | { readonly kind: 'passed'; readonly what: string; readonly distance: number; readonly delay: number }
+  | { readonly kind: 'zoneFull'; readonly zone: number; readonly delay: number }
+  | { readonly kind: 'drawn'; readonly volume: number; readonly delay: number }
+  | { readonly kind: 'opened'; readonly what: string; readonly delay: number }
+  | { readonly kind: 'full'; readonly delay: number };
+
+/** Laminate of the whole part (no outline) or of a zone of it; later zones lie over earlier ones. */
+export interface ZoneLaminate {
+  readonly name: string;
+  readonly outline: readonly Point[] | null;
+  /** Bag side first; one layer is the laminate averaged through its thickness. */
+  readonly layers: readonly FlowLayer[];
+  readonly soft: SoftLaminate | null;
+  /** Of the plies, m. */
+  readonly thickness: number;
+  /** A strip between part and vent that slows the resin: it need not fill. */
+  readonly isBrake?: boolean;
+}
+
+export interface Mark extends Point {
+  readonly id: string;
+  readonly name: string;
+}
+
+export interface ForecastRequest {
+  readonly outline: readonly Point[];
+  readonly holes: readonly (readonly Point[])[];
+  readonly lines: readonly LayoutLine[];
+  readonly marks?: readonly Mark[];
+  readonly zones: readonly ZoneLaminate[];
+  /** Tees: several feeds behind one hose from the pot. */
+  readonly tees?: readonly {
+    readonly id: string;
+    readonly hose: { readonly length: number; readonly bore: number };
+  }[];
+  /** Absolute, Pa: on the pot, and under the bag. */
+  readonly feedPressure: number;
+  readonly vacuumPressure: number;
+  /** kg/m3 */
+  readonly density: number;
+  /** Rise of the plan along its x and y axes (sine of the angle); null leaves weight out of a flat part. */
+  readonly rise?: { readonly x: number; readonly y: number } | null;
+  /** Shell to run on instead of the flat plan; its lines are those of the request. */
+  readonly shell?: Mesh;
+  /** Where the laminate is soft, go on to this run time after the fill. */
+  readonly until?: number;
+  /** Resin of more than one viscosity: times are then seconds. Temperature by zone and time. */
+  readonly resin?: {
+    readonly law: CureLaw;
+    temperature(zone: number, time: number): number;
+    inletState(time: number, drawn: number): number;
+  };
+  readonly later?: FillRequest['later'];
+  readonly nodeCount: number;
+  readonly steps?: number;
+  readonly onProgress?: (filledFraction: number) => boolean | void;
+}
