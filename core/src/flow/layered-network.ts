@@ -61,7 +61,7 @@ export function addLayers(
 
 /**
  * How far the mould side lags behind the bag side: time between the two fronts, and that time at the speed of the front
- * there, m (NaN where either is dry).
+ * there, m (NaN where either is dry); both smoothed over neighbouring nodes.
  */
 export function lagOf(
   { nodeCount, positions, triangles }: Mesh,
@@ -83,6 +83,23 @@ export function lagOf(
       weight[triangles[3 * t + k]] += area;
     }
   }
-  const time = mouldSide.map((late, i) => Math.max(0, late - bagSide[i]));
-  return { time, length: time.map((lag, i) => (slowness[i] > 0 ? (lag * weight[i]) / slowness[i] : NaN)) };
+  const raw = mouldSide.map((late, i) => Math.max(0, late - bagSide[i]));
+  const rawLength = raw.map((lag, i) => (slowness[i] > 0 ? (lag * weight[i]) / slowness[i] : NaN));
+  const smooth = (values: Float64Array) => smoothed(triangles, smoothed(triangles, values));
+  return { time: smooth(raw), length: smooth(rawLength) };
+}
+
+/** Mean of each node and its neighbours: a lag is a difference of near equal times, whose scatter shows from node to node. */
+function smoothed(triangles: Uint32Array, values: Float64Array): Float64Array {
+  const sum = values.map((v) => (Number.isNaN(v) ? 0 : v));
+  const count = values.map((v) => (Number.isNaN(v) ? 0 : 1));
+  const [sums, counts] = [sum.slice(), count.slice()];
+  for (let e = 0; e < triangles.length; e++) {
+    const [i, j] = [triangles[e], triangles[e - (e % 3) + ((e + 1) % 3)]];
+    sums[i] += sum[j];
+    counts[i] += count[j];
+    sums[j] += sum[i];
+    counts[j] += count[i];
+  }
+  return values.map((v, i) => (Number.isNaN(v) ? NaN : sums[i] / counts[i]));
 }

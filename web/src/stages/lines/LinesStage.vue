@@ -195,7 +195,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           <template v-if="hovered"
             >{{ hovered.place }}: <b class="number">{{ hovered.text }}</b></template
           >
-          <template v-else>{{ hints[tool] }}</template>
+          <template v-else-if="!field">{{ hints[tool] }}</template>
         </p>
         <div class="tools">
           <ResultsOut />

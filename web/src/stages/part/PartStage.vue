@@ -9,6 +9,7 @@ import { pathOf, toScreen } from '../../board/viewport.ts';
 import { moveCorner, moveHole, removeCorner, splitEdge, withPart } from '../../state/job-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
 import type { Stage } from '../stage.ts';
 import CornerTable from './CornerTable.vue';
 import ShapePresets from './ShapePresets.vue';
@@ -99,6 +100,13 @@ function addHole() {
 }
 const removeHole = (index: number) =>
   job.apply(withPart({ holes: part.value.holes.filter((_, i) => i !== index) }));
+
+/** Slope of the mould, metre per metre along its surface: resin climbs it against its weight. */
+const refuseRise = (value: number) => (Math.abs(value) <= 0.7 ? null : 'From -70 % to 70 % of the length.');
+function setRise(axis: 'x' | 'y', value: number | null) {
+  const rise = { x: 0, y: 0, ...part.value.rise, [axis]: value ?? 0 };
+  job.apply(withPart({ rise: rise.x === 0 && rise.y === 0 ? null : rise }));
+}
 </script>
 
 <template>
@@ -172,6 +180,18 @@ const removeHole = (index: number) =>
       <div class="row">
         <span>Edge all round</span><span class="number">{{ shop.show(partPerimeter(part), 'length') }}</span>
       </div>
+      <div class="rise">
+        <QuantityInput
+          v-for="axis in ['x', 'y'] as const"
+          :key="axis"
+          :label="axis === 'x' ? 'Rises along it by' : 'Rises across it by'"
+          quantity="fraction"
+          :model-value="part.rise ? part.rise[axis] : null"
+          :assumed="0"
+          :refuse="refuseRise"
+          @update:model-value="setRise(axis, $event)"
+        />
+      </div>
       <div v-for="(hole, i) in part.holes" :key="i" class="row">
         <span
           >Hole {{ i + 1 }}, {{ shop.show(partArea({ ...part, outline: hole, holes: [] }), 'area') }}</span
@@ -185,6 +205,12 @@ const removeHole = (index: number) =>
 </template>
 
 <style scoped>
+.rise {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+  padding-top: 8px;
+}
 .tools {
   margin: 8px 0 4px;
 }
