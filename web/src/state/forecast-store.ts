@@ -4,7 +4,7 @@ import type { FlowForecast } from '@wick/core/flow/forecast';
 import { clockOf } from '@wick/core/verdict/verdict';
 import { COARSE, FINE, FINE_LAYERS, summaryOf, timelineOf, verdictOf } from '@wick/contract/assess';
 import { flowRequestOf, isBoundToResin, runsOnClock } from '@wick/contract/flow-request';
-import { missingOf, prelude, runConditionsOf, stackOf } from '@wick/contract/forecast-input';
+import { materialOf, missingOf, prelude, runConditionsOf, stackOf } from '@wick/contract/forecast-input';
 import type { Job } from '@wick/contract/job';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef, toRaw, watch } from 'vue';
@@ -43,6 +43,11 @@ export const useForecastStore = defineStore('forecast', () => {
   });
   const key = computed(() => (request.value?.ok ? JSON.stringify(request.value.value) : null));
 
+  /** The resin's weight matters: on a slope, with a pot above or below, or where drawn resin is weighed. */
+  const weighs = ({ part, lines }: Job) =>
+    part.rise !== null ||
+    lines.some((line) => line.potLevel || line.actions.some(({ when }) => when.kind === 'drawn'));
+
   /** All of a job that changes where the front is; the resin only where the layout runs on its clock. */
   function whatFlows(document: Job) {
     const { part, laminate, zones, lines, marks, tees, vacuum, forecast, resin } = document;
@@ -51,6 +56,7 @@ export const useForecastStore = defineStore('forecast', () => {
     const { temperature, ambientPressure, altitude } = shop.shop;
     const air = [ambientPressure, altitude];
     const hose = resin.hoseLength;
+    const density = weighs(document) ? materialOf(document, resin.materialId, 'resin')?.density : undefined;
     return {
       part,
       laminate,
@@ -63,6 +69,7 @@ export const useForecastStore = defineStore('forecast', () => {
       materials,
       air,
       hose,
+      density,
       ...(bound ? { resin, temperature } : {}),
     };
   }

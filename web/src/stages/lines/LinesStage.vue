@@ -1,21 +1,18 @@
 <script setup lang="ts">
-import { valueAt } from '@wick/core/flow/probe';
 import type { Point } from '@wick/core/geometry/polygon';
-import { formatClock } from '@wick/core/units/format';
 import { Select } from 'ant-design-vue';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import Board from '../../board/Board.vue';
 import BandLabels from '../../board/BandLabels.vue';
 import FieldBands from '../../board/FieldBands.vue';
 import FieldScale from '../../board/FieldScale.vue';
-import { fieldBands, fieldViews, pressureAt, type ViewId } from '../../board/fields.ts';
+import { fieldBands, fieldViews, type ViewId } from '../../board/fields.ts';
 import FrontBands from '../../board/FrontBands.vue';
 import { useBands } from '../../board/use-bands.ts';
-import { pathOf, toScreen } from '../../board/viewport.ts';
+import { pathOf } from '../../board/viewport.ts';
 import { isTyping } from '../../pages/shortcuts.ts';
 import { useForecastStore } from '../../state/forecast-store.ts';
 import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
 import VerdictPanel from '../../ui/VerdictPanel.vue';
 import type { Stage } from '../stage.ts';
 import LineFigure from './LineFigure.vue';
@@ -24,13 +21,14 @@ import DoubtPanel from './DoubtPanel.vue';
 import ForecastSettings from './ForecastSettings.vue';
 import HoseTable from './HoseTable.vue';
 import ResultsOut from './ResultsOut.vue';
+import PlanNotes from './PlanNotes.vue';
 import SequenceTable from './SequenceTable.vue';
 import VentVacuum from './VentVacuum.vue';
 import { useLineGestures } from './line-gestures.ts';
+import { useReading } from './use-reading.ts';
 
 const props = defineProps<{ stage: Stage; minute: number | null }>();
 const job = useJobStore();
-const shop = useShopStore();
 const forecast = useForecastStore();
 const selected = ref<string | null>(null);
 const hover = ref<Point | null>(null);
@@ -68,37 +66,11 @@ const field = computed(() => {
 });
 const hasLayers = computed(() => (forecast.flow?.layers.length ?? 1) > 1);
 const lines = computed(() => job.document!.lines);
-const hovered = computed(() => {
-  const { flow } = forecast;
-  if (!hover.value || !flow || tool.value !== 'select') return null;
-  const read = (values: ArrayLike<number>) => valueAt(flow.mesh, values, hover.value!);
-  const arrival = read(flow.arrival);
-  const place = `${shop.show(hover.value.x, 'length')}, ${shop.show(hover.value.y, 'length')}`;
-  if (Number.isNaN(arrival)) return flow.isFilled ? null : { place, text: 'stays dry' };
-  const time = forecast.timeOf(arrival);
-  const words = [Number.isFinite(time) ? `wet at ${formatClock(time)}` : 'not before gel'];
-  const age = flow.ageAtArrival ? read(flow.ageAtArrival) : forecast.clock?.ageAt(time);
-  if (Number.isFinite(time) && age !== undefined)
-    words.push(`${Math.round(100 * age)} % of the resin’s life used`);
-  const frame = pressureAt(flow, props.minute === null ? NaN : forecast.runTimeAt(props.minute));
-  if (frame)
-    words.push(
-      `${shop.show(read(frame), 'absolutePressure')} ${props.minute === null ? 'at the end' : 'now'}`,
-    );
-  if (flow.lag) {
-    const lag = forecast.timeOf(arrival) - forecast.timeOf(read(flow.layers[0]!.arrival));
-    if (Number.isFinite(lag)) words.push(`mould side ${formatClock(Math.max(0, lag))} after the bag side`);
-  }
-  return { place, text: words.join(' · ') };
-});
-function markTime(id: string): string {
-  const arrival = forecast.flow?.marks.find((mark) => mark.id === id)?.arrival;
-  if (arrival === undefined) return '';
-  const time = forecast.timeOf(arrival);
-  return Number.isFinite(time) ? formatClock(time) : 'not before gel';
-}
-const regions = computed(() => forecast.flow?.dryRegions ?? []);
-
+const hovered = useReading(
+  hover,
+  () => tool.value === 'select',
+  () => props.minute,
+);
 function onKey(event: KeyboardEvent) {
   if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
   const chosen = tools.find(({ key }) => key.toLowerCase() === event.key.toLowerCase());
@@ -152,18 +124,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
             clip-path="url(#part-clip)"
           />
           <BandLabels v-if="!field" :view="view" :bands="bands" />
-          <g
-            v-for="(region, i) in regions"
-            :key="`dry${i}`"
-            class="dry"
-            :transform="`translate(${toScreen(view, region.place).x} ${toScreen(view, region.place).y})`"
-          >
-            <circle r="9" />
-            <text x="14" y="5">
-              dry {{ i + 1 }}: {{ shop.show(region.area, 'area') }} cut off
-              {{ formatClock(forecast.timeOf(region.time)) }}
-            </text>
-          </g>
           <LineFigure
             v-for="line in lines"
             :key="line.id"
@@ -172,34 +132,20 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
             :selected="selected === line.id"
             @focus="selected = line.id"
           />
-          <g
-            v-for="mark in job.document!.marks"
-            :key="mark.id"
-            :class="['mark', { selected: selected === mark.id }]"
-            :data-mark="mark.id"
-            :transform="`translate(${toScreen(view, mark).x} ${toScreen(view, mark).y})`"
-            tabindex="0"
-            role="button"
-            :aria-label="mark.name"
-            @focus="selected = mark.id"
-          >
-            <circle r="11" class="reach" />
-            <path d="M -7 0 H 7 M 0 -7 V 7" />
-            <text x="10" y="-8">{{ mark.name }} {{ markTime(mark.id) }}</text>
-          </g>
+          <PlanNotes :view="view" :selected="selected" @select="selected = $event" />
           <path v-if="draft" :d="pathOf(view, draft, false)" :class="['draft', tool]" />
         </template>
       </Board>
       <div class="foot">
-        <p class="quiet status" role="status">
+        <div class="quiet status" role="status">
           <template v-if="hovered"
             >{{ hovered.place }}: <b class="number">{{ hovered.text }}</b></template
           >
-          <template v-else-if="!field">{{ hints[tool] }}</template>
-        </p>
+          <FieldScale v-else-if="field" :bands="field.bands" :quantity="field.view.quantity" />
+          <template v-else>{{ hints[tool] }}</template>
+        </div>
         <div class="tools">
           <ResultsOut />
-          <FieldScale v-if="field" :bands="field.bands" :quantity="field.view.quantity" />
           <Select
             v-if="hasLayers && viewId === 'front'"
             v-model:value="forecast.side"
@@ -267,9 +213,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 .feed,
 .vent,
 .race,
-.mark-tool {
-  cursor: crosshair;
-}
 .view {
   min-width: 130px;
 }
@@ -288,26 +231,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
   stroke-width: 1.2;
   stroke-dasharray: 5 4;
 }
-.mark {
-  cursor: move;
-}
-.mark path {
-  stroke: var(--ink);
-  stroke-width: 2.5;
-}
-.mark .reach {
-  fill: transparent;
-}
-.mark.selected path {
-  stroke-width: 4;
-}
-.mark text {
-  font: 600 13px var(--display);
-  fill: var(--ink);
-  paint-order: stroke;
-  stroke: #fbfaf6;
-  stroke-width: 3.5px;
-}
 .foot {
   display: flex;
   justify-content: space-between;
@@ -317,7 +240,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 }
 .status {
   margin: 0;
-  min-height: 20px;
+  flex: 1 1 300px;
+  height: 40px;
+  overflow: hidden;
 }
 .draft {
   fill: none;
@@ -330,17 +255,5 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 }
 .draft.vent {
   stroke: var(--tide);
-}
-.dry circle {
-  fill: #fbfaf6;
-  stroke: var(--ember);
-  stroke-width: 2.5;
-}
-.dry text {
-  font: 600 13px var(--display);
-  fill: var(--ember);
-  paint-order: stroke;
-  stroke: #fbfaf6;
-  stroke-width: 3px;
 }
 </style>

@@ -1,0 +1,34 @@
+import { valueAt } from '@wick/core/flow/probe';
+import type { Point } from '@wick/core/geometry/polygon';
+import { formatClock } from '@wick/core/units/format';
+import { computed, type Ref } from 'vue';
+import { pressureAt } from '../../board/fields.ts';
+import { useForecastStore } from '../../state/forecast-store.ts';
+import { useShopStore } from '../../state/shop-store.ts';
+
+/** What the forecast says of the place under the pointer: when wet, how old the resin, its pressure, the lag there. */
+export function useReading(hover: Ref<Point | null>, isReading: () => boolean, minute: () => number | null) {
+  const forecast = useForecastStore();
+  const shop = useShopStore();
+  return computed(() => {
+    const { flow } = forecast;
+    if (!hover.value || !flow || !isReading()) return null;
+    const read = (values: ArrayLike<number>) => valueAt(flow.mesh, values, hover.value!);
+    const arrival = read(flow.arrival);
+    const place = `${shop.show(hover.value.x, 'length')}, ${shop.show(hover.value.y, 'length')}`;
+    if (Number.isNaN(arrival)) return flow.isFilled ? null : { place, text: 'stays dry' };
+    const time = forecast.timeOf(arrival);
+    const words = [Number.isFinite(time) ? `wet at ${formatClock(time)}` : 'not before gel'];
+    const age = flow.ageAtArrival ? read(flow.ageAtArrival) : forecast.clock?.ageAt(time);
+    if (Number.isFinite(time) && age !== undefined)
+      words.push(`${Math.round(100 * age)} % of the resin’s life used`);
+    const frame = pressureAt(flow, minute() === null ? NaN : forecast.runTimeAt(minute()!));
+    if (frame)
+      words.push(`${shop.show(read(frame), 'absolutePressure')} ${minute() === null ? 'at the end' : 'now'}`);
+    if (flow.lag) {
+      const lag = forecast.timeOf(arrival) - forecast.timeOf(read(flow.layers[0]!.arrival));
+      if (Number.isFinite(lag)) words.push(`mould side ${formatClock(Math.max(0, lag))} after the bag side`);
+    }
+    return { place, text: words.join(' · ') };
+  });
+}
