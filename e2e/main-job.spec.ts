@@ -183,6 +183,13 @@ test('a point on the data sheet moves the gel time, and a broken CSV is refused 
     buffer: Buffer.from('time (min),viscosity (mPa s)\n0,390\n60,900\n120,6000'),
   });
   await expect(page.getByText('3 points at 19 °C')).toBeVisible();
+
+  // A second batch is a run on the clock, which the verdict says.
+  await page.getByRole('button', { name: 'Add a further batch' }).click();
+  await expect(page.getByLabel('Batch 2 put on once drawn')).toHaveValue('5 kg');
+  await page.keyboard.press('4');
+  await expect(page.getByText(/times or temperatures set on the clock/)).toBeVisible();
+  await expect(page.getByTestId('verdict')).toBeVisible({ timeout: 60_000 });
 });
 
 test('stages that are not built say so', async ({ page, home }) => {

@@ -16,6 +16,7 @@ import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import type { Stage } from '../stage.ts';
+import BatchTable from './BatchTable.vue';
 import PotPanel from './PotPanel.vue';
 import ResinData from './ResinData.vue';
 
@@ -132,6 +133,7 @@ function choose(id: string) {
           @update:model-value="job.apply(withResin({ hoseLength: $event }))"
         />
       </div>
+      <BatchTable />
       <p v-if="forecast.message && !forecast.clock" class="ember" role="alert">{{ forecast.message }}</p>
       <ResinCharts v-if="system && forecast.clock" :resin="system" />
       <ResinData v-if="system" :resin="system" :temperature="temperature" />

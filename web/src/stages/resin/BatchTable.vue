@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue';
+import { computed } from 'vue';
+import { withResin } from '../../state/job-edits.ts';
+import { useJobStore } from '../../state/job-store.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
+
+/** Batches after the first: when each is mixed, and how much has been drawn when it is put on. */
+const job = useJobStore();
+const batches = computed(() => job.document!.resin.batches);
+
+function change(index: number, changes: Partial<{ mixedAt: number; after: number }>) {
+  job.apply(
+    withResin({ batches: batches.value.map((old, i) => (i === index ? { ...old, ...changes } : old)) }),
+  );
+}
+function add() {
+  const last = batches.value.at(-1) ?? { mixedAt: 0, after: 0 };
+  job.apply(
+    withResin({ batches: [...batches.value, { mixedAt: last.mixedAt + 900, after: last.after + 5 }] }),
+  );
+}
+</script>
+
+<template>
+  <div class="batches">
+    <div v-for="(batch, i) in batches" :key="i" class="batch">
+      <QuantityInput
+        :label="`Batch ${i + 2} mixed, after the first`"
+        quantity="duration"
+        :model-value="batch.mixedAt"
+        :refuse="(time) => (time >= 0 ? null : 'Not before the first batch.')"
+        @update:model-value="change(i, { mixedAt: $event! })"
+      />
+      <QuantityInput
+        :label="`Batch ${i + 2} put on once drawn`"
+        quantity="mass"
+        :model-value="batch.after"
+        :refuse="(mass) => (mass > 0 ? null : 'More than nothing.')"
+        @update:model-value="change(i, { after: $event! })"
+      />
+      <Button
+        size="small"
+        type="text"
+        :aria-label="`Delete batch ${i + 2}`"
+        @click="job.apply(withResin({ batches: batches.filter((_, k) => k !== i) }))"
+        >×</Button
+      >
+    </div>
+    <Button size="small" type="link" @click="add">Add a further batch</Button>
+  </div>
+</template>
+
+<style scoped>
+.batches {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 24px;
+  align-items: end;
+}
+.batch {
+  display: grid;
+  grid-template-columns: 170px 170px auto;
+  gap: 8px;
+  align-items: end;
+}
+</style>
