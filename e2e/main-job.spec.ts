@@ -99,14 +99,14 @@ test('from nothing to a verdict: outline, plies, lines, resin', async ({ page, h
   await page.keyboard.press('f');
   await dragBy(
     page,
-    { x: board.x + board.width * 0.3, y: board.y + board.height * 0.3 },
+    { x: board.x + board.width * 0.36, y: board.y + board.height * 0.3 },
     { x: 0, y: board.height * 0.4 },
   );
   await expect(page.getByLabel('Feed 1, from along')).toBeVisible();
   await page.keyboard.press('v');
   await dragBy(
     page,
-    { x: board.x + board.width * 0.7, y: board.y + board.height * 0.3 },
+    { x: board.x + board.width * 0.6, y: board.y + board.height * 0.3 },
     { x: 0, y: board.height * 0.4 },
   );
 

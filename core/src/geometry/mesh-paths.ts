@@ -106,9 +106,9 @@ export function nodesOfLine(
 ): number[] {
   const nodes = [...new Set(edges.filter((edge) => edge.path === path).flatMap(({ a, b }) => [a, b]))];
   if (nodes.length > 0) return nodes;
-  const single =
-    snapped.length > 0 && snapped.every((p) => distance(p, snapped[0]) < 1e-3 * h) ? snapped[0] : undefined;
-  if (single && (inside(single) || isOnRing(single, rings, 1e-3 * h))) {
+  // A line that only its end brings onto the part touches it in a point.
+  const single = snapped.find((p) => inside(p) || isOnRing(p, rings, 1e-3 * h));
+  if (single) {
     const known = points.findIndex((p) => distance(p, single) <= 1e-3 * h);
     return [known >= 0 ? known : points.push(single) - 1];
   }
