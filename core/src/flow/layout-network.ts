@@ -131,13 +131,12 @@ export function actionsOf(
         return { kind: 'opened', gate: gateOf[lineIndex(when.what)], delay: when.delay };
       case 'full':
         return { kind: 'wet', nodes: throughLayers(counted), level: FULL, delay: when.delay };
-      case 'zoneFull':
-        return {
-          kind: 'wet',
-          nodes: throughLayers(counted.filter((i) => zoneOfNode[i] === when.zone)),
-          level: FULL,
-          delay: when.delay,
-        };
+      case 'zoneFull': {
+        const within = (nodes: Int32Array) => nodes.filter((i) => zoneOfNode[i] === when.zone);
+        // Of a brake no node is counted in the part: then the zone itself has to be full.
+        const own = within(counted).length > 0 ? within(counted) : within(allNodes(mesh));
+        return { kind: 'wet', nodes: throughLayers(own), level: FULL, delay: when.delay };
+      }
       case 'passed': {
         const mark = marks.find(({ id }) => id === when.what);
         const index = mark ? -1 : lineIndex(when.what);

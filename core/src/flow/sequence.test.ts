@@ -56,11 +56,17 @@ describe('a sequence of actions', () => {
   });
 });
 
+test('a place that holds no node is never wet', () => {
+  const nowhere = { kind: 'wet' as const, nodes: new Int32Array(0) };
+  const sequence = createSequence([{ gate: 0, opening: 1, when: nowhere }], 1, undefined);
+  expect(sequence.due(state({ level: new Float64Array(10).fill(1) }))).toEqual([]);
+});
+
 describe('triggers of a layout', () => {
   const width = 0.2;
   const [T, S, DROP] = [2e-12, 1e-3, 92_000];
   const stripTime = (x: number) => (S * x * x) / (2 * T * DROP);
-  const run = (when: LayoutTrigger, opening = 1, extra: LayoutAction[] = []) =>
+  const run = (when: LayoutTrigger, opening = 1, extra: LayoutAction[] = [], isBrake = false) =>
     forecastFlow({
       outline: strip(1, width),
       holes: [],
@@ -78,16 +84,19 @@ describe('triggers of a layout', () => {
       marks: [{ id: 'mark', name: 'Mark', x: 0.6, y: 0.1 }],
       zones: [
         plainZone({ T, S }),
-        plainZone({
-          T,
-          S,
-          outline: [
-            { x: 0.2, y: -1 },
-            { x: 0.5, y: -1 },
-            { x: 0.5, y: 1 },
-            { x: 0.2, y: 1 },
-          ],
-        }),
+        {
+          isBrake,
+          ...plainZone({
+            T,
+            S,
+            outline: [
+              { x: 0.2, y: -1 },
+              { x: 0.5, y: -1 },
+              { x: 0.5, y: 1 },
+              { x: 0.2, y: 1 },
+            ],
+          }),
+        },
       ],
       later: (time, seconds) => time + seconds,
       feedPressure: 94_000,
@@ -112,6 +121,11 @@ describe('triggers of a layout', () => {
     ],
   ])('%s: the line opens when the front of the strip is there', (_, when, expected) => {
     expect(Math.abs(opens(run(when)) / expected - 1)).toBeLessThan(0.04);
+  });
+
+  test('a brake that has to be full waits for its own nodes, though they do not count as part', () => {
+    const opened = opens(run({ kind: 'zoneFull', zone: 1, delay: 0 }, 1, [], true));
+    expect(Math.abs(opened / stripTime(0.5) - 1)).toBeLessThan(0.04);
   });
 
   test('a throttled hose fills later than an open one, sooner than none', () => {

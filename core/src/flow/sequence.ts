@@ -66,7 +66,7 @@ export function createSequence(
       case 'time':
         return time >= when.time * (1 - 1e-12);
       case 'wet':
-        return when.nodes.every((i) => level[i] >= (when.level ?? 0.5));
+        return when.nodes.length > 0 && when.nodes.every((i) => level[i] >= (when.level ?? 0.5));
       case 'drawn':
         return drawn >= when.volume;
       case 'opened':
