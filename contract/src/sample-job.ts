@@ -11,7 +11,7 @@ import type { Material } from './materials.ts';
 import type { Shop } from './shop.ts';
 
 /** Usual spreads beside those of the verdict. Common practice, no source. */
-const usualScatter = { thickness: 1.05, raceChance: 0.15, raceGap: 0.001 };
+export const usualScatter = { thickness: 1.05, raceChance: 0.15, raceGap: 0.001 };
 /** One in ten lies beyond either end of a spread. */
 const NINE_IN_TEN = 1.2815515655446004;
 /** Most sides along which a race is tried. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { doubtOf } from '@wick/contract/forecast-input';
-import { needsSolving } from '@wick/contract/sample-job';
+import { needsSolving, usualScatter } from '@wick/contract/sample-job';
 import { boundsOf } from '@wick/core/geometry/polygon';
 import { summariseEnsemble, type EnsembleSample, type Spread } from '@wick/core/verdict/ensemble';
 import { Button, Progress } from 'ant-design-vue';
@@ -53,7 +53,8 @@ const fields = [
   ['gelTime', 'Gel time, times or divided by'],
   ['thickness', 'Thickness, times or divided by'],
 ] as const;
-const assumedFactor = (key: (typeof fields)[number][0]) => (key === 'thickness' ? 1.05 : usual.value[key]);
+const assumedFactor = (key: (typeof fields)[number][0]) =>
+  key === 'thickness' ? usualScatter.thickness : usual.value[key];
 const refuseFactor = (value: number) => (value >= 1 && value <= 20 ? null : 'A factor from 1 (sure) to 20.');
 
 async function start() {
@@ -108,14 +109,14 @@ onBeforeUnmount(cancel);
         label="Chance that an edge races"
         quantity="fraction"
         :model-value="job.document!.doubt.raceChance"
-        :assumed="0.15"
+        :assumed="usualScatter.raceChance"
         @update:model-value="job.apply(withDoubt({ raceChance: $event }))"
       />
       <QuantityInput
         label="Gap of a racing edge"
         quantity="thickness"
         :model-value="job.document!.doubt.raceGap"
-        :assumed="0.001"
+        :assumed="usualScatter.raceGap"
         @update:model-value="job.apply(withDoubt({ raceGap: $event }))"
       />
     </div>
