@@ -69,57 +69,6 @@ test('the front is read by hover and by dragging the fuse, and the minute stands
   await expect(page).toHaveURL(/\/lines/);
 });
 
-test('from nothing to a verdict: outline, plies, lines, resin', async ({ page, home }) => {
-  await page.goto(home);
-  await page.getByRole('button', { name: 'New job' }).click();
-  await page.getByRole('button', { name: 'Rectangle' }).click();
-  await page.getByRole('tooltip').getByLabel('Length').fill('3 ft');
-  await page.getByRole('tooltip').getByLabel('Length').press('Enter');
-  await page.getByRole('tooltip').getByLabel('Width', { exact: true }).fill('0.5 m');
-  await page.getByRole('tooltip').getByLabel('Width', { exact: true }).press('Enter');
-  await page.getByRole('button', { name: 'Use this rectangle' }).click();
-  await expect(page.getByTestId('area')).toHaveText('0.46 m²');
-  await page.getByRole('button', { name: 'Add a hole' }).click();
-  await expect(page.getByText('Hole 1,')).toBeVisible();
-  const corner = await centreOf(page, '[data-corner="2"]');
-  await dragBy(page, corner, { x: 30, y: -20 });
-  await expect(page.getByTestId('area')).not.toHaveText('0.46 m²');
-
-  await page.keyboard.press('2');
-  await expect(page.getByRole('alert')).toContainText('No plies yet');
-  for (const count of [1, 2, 3]) {
-    await page.getByLabel('Add a ply from the library').click();
-    await page.getByTitle('Biax glass 600').last().click();
-    await expect(page.getByTestId('ply')).toHaveCount(count);
-  }
-  await expect(page.getByTestId('thickness')).toContainText('mm');
-
-  await page.getByRole('button', { name: /^4 Lines/ }).click();
-  const board = (await page.getByRole('application').boundingBox())!;
-  await page.keyboard.press('f');
-  await dragBy(
-    page,
-    { x: board.x + board.width * 0.36, y: board.y + board.height * 0.3 },
-    { x: 0, y: board.height * 0.4 },
-  );
-  await expect(page.getByLabel('Feed 1, from along')).toBeVisible();
-  await page.keyboard.press('v');
-  await dragBy(
-    page,
-    { x: board.x + board.width * 0.6, y: board.y + board.height * 0.3 },
-    { x: 0, y: board.height * 0.4 },
-  );
-
-  await page.getByRole('button', { name: /^5 Resin/ }).click();
-  await page.getByLabel('Resin system').first().click();
-  await page.getByTitle('Epoxy medium S2').last().click();
-  await expect(page.getByText('Viscosity from first mix to gel')).toBeVisible();
-  await expect(page.getByTestId('resin-mass')).toContainText('kg');
-  await page.getByRole('button', { name: /^4 Lines/ }).click();
-  await expect(page.getByTestId('verdict')).toBeVisible();
-  await saved(page);
-});
-
 test('layers, a soft laminate, a shutting action and the results as files', async ({ page, home }) => {
   await openDemo(page, home, 'Footbridge kerb plate');
   await expect(page.getByTestId('verdict')).toContainText('Comfortable');

@@ -9,6 +9,9 @@ export const errorCatalogue = {
   TOO_LARGE: { status: 413, title: 'The file is too large' },
   NOT_FOUND: { status: 404, title: 'There is no such thing here' },
   STALE: { status: 409, title: 'It was changed elsewhere meanwhile' },
+  IN_USE: { status: 409, title: 'Something still uses it' },
+  BAD_LIBRARY: { status: 422, title: 'The library file cannot be used as it is' },
+  BAD_DRAWING: { status: 422, title: 'The drawing cannot be used as it is' },
   DISK_FULL: { status: 507, title: 'The disk is full' },
   UNEXPECTED: { status: 500, title: 'The program made a mistake' },
 } as const;

@@ -1,3 +1,4 @@
+import { polygonOf } from '@wick/core/geometry/arcs';
 import type { ForecastRequest, LayoutAction, LayoutLine, ZoneLaminate } from '@wick/core/flow/layout';
 import { computeLayers, softLaminateOf, type FlowLayer } from '@wick/core/laminate/layers';
 import { computeStack, type Stack } from '@wick/core/laminate/stack';
@@ -7,6 +8,7 @@ import type { ResinClock } from '@wick/core/resin/resin-clock';
 import { clockOf, type RunConditions } from '@wick/core/verdict/verdict';
 import { hoseOf, materialOf, runConditionsOf, stackRequestOf, ventPressureOf } from './forecast-input.ts';
 import type { Job, JobAction, JobLaminate, JobLine } from './job.ts';
+import { booksOf } from './ply-book.ts';
 import { ambientOf, type Shop } from './shop.ts';
 
 /** Density where no resin is chosen yet: only weight and drawn masses use it. */
@@ -54,8 +56,8 @@ export function flowRequestOf(job: Job, shop: Shop, resolution: Resolution): For
   const density = resin?.density ?? USUAL_DENSITY;
   const seconds = needsSeconds(job);
   return {
-    outline: job.part.outline,
-    holes: job.part.holes,
+    outline: polygonOf(job.part.outline),
+    holes: job.part.holes.map((hole) => polygonOf(hole)),
     rise: job.part.rise,
     lines: job.lines.map((line) => lineOf(line, job, clockwork, density)),
     marks: job.marks,
@@ -94,9 +96,8 @@ function zonesOf(job: Job, shop: Shop, layered: boolean, soft: boolean): ZoneLam
     };
   };
   return [
-    own('Base', job.laminate, null, false),
-    ...job.zones.map(({ name, laminate, outline, purpose }) =>
-      own(name, laminate, outline, purpose === 'brake'),
+    ...booksOf(job).map(({ name, laminate, isBrake }, n) =>
+      own(name, laminate, n === 0 ? null : polygonOf(job.zones[n - 1]!.outline), isBrake),
     ),
   ];
 }

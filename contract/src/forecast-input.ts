@@ -1,5 +1,5 @@
 import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
-import { lineLength, perimeter, signedArea } from '@wick/core/geometry/polygon';
+import { ringArea, ringLength } from '@wick/core/geometry/arcs';
 import type { QuantityName } from '@wick/core/units/quantities';
 import { usualDoubt, type Doubt, type RunConditions } from '@wick/core/verdict/verdict';
 import type { Job, JobLaminate } from './job.ts';
@@ -28,7 +28,6 @@ const usual = {
   hoseFillDuration: 60,
   hoseLength: 2,
   ventPressure: 2000,
-  leftInPot: 0.15,
 };
 const HOSE_BORE = 0.012;
 
@@ -41,11 +40,11 @@ export function materialOf<K extends MaterialKind>(
   return (found as MaterialOf<K> | undefined) ?? null;
 }
 
-export function partArea({ outline, holes }: Job['part']): number {
-  return Math.abs(signedArea(outline)) - holes.reduce((sum, hole) => sum + Math.abs(signedArea(hole)), 0);
+export function partArea({ outline, holes }: Pick<Job['part'], 'outline' | 'holes'>): number {
+  return Math.abs(ringArea(outline)) - holes.reduce((sum, hole) => sum + Math.abs(ringArea(hole)), 0);
 }
 
-export const partPerimeter = ({ outline }: Job['part']) => perimeter(outline);
+export const partPerimeter = ({ outline }: Job['part']) => ringLength(outline);
 
 export function ventPressureOf(job: Job): number {
   return job.vacuum.ventPressure ?? usual.ventPressure;
@@ -61,8 +60,10 @@ export function stackRequestOf(job: Job, laminate: JobLaminate, shop: Shop): Sta
     core: materialOf(job, laminate.coreId, 'core'),
     flowMesh: materialOf(job, laminate.flowMeshId, 'flowMesh'),
     peelPly: materialOf(job, laminate.peelPlyId, 'peelPly'),
+    pliesUnderCore: laminate.pliesUnderCore,
     availablePressure: ambientOf(shop) - ventPressureOf(job),
     targetFraction: laminate.fibreVolumeFraction,
+    targetPressure: laminate.compactionPressure,
   };
 }
 
@@ -108,13 +109,24 @@ export function doubtOf(job: Job): Doubt {
   };
 }
 
+/** No resin is drawn through it: there is no front. */
+export const isWettedByHand = ({ process }: Pick<Job, 'process'>) =>
+  process === 'wetLayup' || process === 'bonding';
+
 export function missingOf(job: Job): Missing[] {
   const missing: Missing[] = [];
+  const isDrawnThrough = !isWettedByHand(job);
+  if (!isDrawnThrough)
+    missing.push({
+      stage: 'lines',
+      message:
+        'Wetted by hand: no resin is drawn through lines, so there is no front to forecast. Plan, plies, cut list and resin hold all the same.',
+    });
   if (job.laminate.plies.length === 0)
     missing.push({ stage: 'laminate', message: 'No plies yet. Add the first from the library.' });
-  if (!job.lines.some((line) => line.kind === 'feed'))
+  if (isDrawnThrough && !job.lines.some((line) => line.kind === 'feed'))
     missing.push({ stage: 'lines', message: 'No feed yet. Place one where resin enters.' });
-  if (!job.lines.some((line) => line.kind === 'vent'))
+  if (isDrawnThrough && !job.lines.some((line) => line.kind === 'vent'))
     missing.push({ stage: 'lines', message: 'No vent yet. Place one where the front ends.' });
   if (job.resin.materialId === null) missing.push({ stage: 'resin', message: 'No resin chosen yet.' });
   return missing;
@@ -179,24 +191,4 @@ export function assumptionsOf(job: Job, shop: Shop): Assumption[] {
 /** The hose from pot to part where a line has none of its own. */
 export function hoseOf(job: Job): { length: number; bore: number } {
   return { length: job.resin.hoseLength ?? usual.hoseLength, bore: HOSE_BORE };
-}
-
-/** Input of the resin ledger; null while no resin or ply is chosen. */
-export function ledgerRequestOf(job: Job, stack: Stack) {
-  const resin = materialOf(job, job.resin.materialId, 'resin');
-  if (!resin) return null;
-  return {
-    density: resin.density,
-    hardenerParts: resin.hardenerParts,
-    area: partArea(job.part),
-    resinInPlies: stack.resinInPlies,
-    resinInConsumables: stack.resinInConsumables,
-    resinInCore: stack.resinInCore,
-    lines: job.lines
-      .filter((line) => line.kind === 'feed')
-      .map((line) => ({ length: lineLength(line.points), bore: line.bore })),
-    hose: hoseOf(job),
-    leftInPot: usual.leftInPot,
-    fibreWeight: stack.fibreWeight,
-  };
 }

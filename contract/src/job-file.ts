@@ -1,8 +1,10 @@
 import { ModelError } from '@wick/core/model-error';
+import { polygonOf } from '@wick/core/geometry/arcs';
 import { requireSimplePolygon } from '@wick/core/geometry/polygon';
 import type { z } from 'zod';
 import type { ErrorCode } from './errors.ts';
 import { migrateJob } from './job-migrations.ts';
+import { booksOf, isThrough } from './ply-book.ts';
 import { JOB_FORMAT, JOB_VERSION, jobSchema, type Job, type JobLaminate } from './job.ts';
 
 export type Read<T> =
@@ -68,17 +70,29 @@ function lowerFirst(text: string): string {
 }
 
 function faultOf(job: Job): string | null {
-  const named = [...job.lines, ...job.marks, ...job.tees, ...job.zones];
-  const ids = [...named.map(({ id }) => id), ...job.laminate.plies.map((ply) => ply.id)];
+  const named = [...job.lines, ...job.marks, ...job.tees, ...job.zones, ...job.part.features];
+  const zonePlies = job.zones.flatMap(({ laminate }) => laminate.plies);
+  const plyIds = [...job.laminate.plies, ...zonePlies].flatMap((ply) => (isThrough(ply) ? [] : [ply.id]));
+  const ids = [...named.map(({ id }) => id), ...plyIds];
   const twice = ids.find((id, index) => ids.indexOf(id) !== index);
   if (twice !== undefined)
-    return `The id "${twice}" is used twice among plies, lines, marks, tees and zones. Give each its own.`;
+    return `The id "${twice}" is used twice among plies, lines, marks, tees, zones and features. Give each its own.`;
+  for (const { name, laminate } of job.zones) {
+    const through = laminate.plies.filter(isThrough).map((ply) => ply.through);
+    const lost = through.find((id) => !job.laminate.plies.some((ply) => ply.id === id));
+    if (lost !== undefined)
+      return `In ${name} the base ply "${lost}" runs through, which the base laminate does not have. Take it out of the zone.`;
+    const doubledPly = through.find((id, index) => through.indexOf(id) !== index);
+    if (doubledPly !== undefined)
+      return `In ${name} the base ply "${doubledPly}" runs through twice. Take one out.`;
+  }
   const materialIds = job.materials.map((material) => material.id);
   const doubled = materialIds.find((id, index) => materialIds.indexOf(id) !== index);
   if (doubled !== undefined) return `The material "${doubled}" is listed twice. Remove one.`;
   const wanted: [string | null, string, string][] = [
-    ...laminateWants(job.laminate, ''),
-    ...job.zones.flatMap((zone) => laminateWants(zone.laminate, ` of ${zone.name}`)),
+    ...booksOf(job).flatMap(({ laminate, name, zoneId }) =>
+      laminateWants(laminate, zoneId === null ? '' : ` of ${name}`),
+    ),
     [job.resin.materialId, 'resin', 'The resin'],
   ];
   for (const [id, kind, who] of wanted)
@@ -87,9 +101,9 @@ function faultOf(job: Job): string | null {
   const lost = danglingOf(job);
   if (lost) return lost;
   try {
-    requireSimplePolygon(job.part.outline, 'The outline');
-    job.part.holes.forEach((hole, i) => requireSimplePolygon(hole, `Hole ${i + 1}`));
-    job.zones.forEach((zone) => requireSimplePolygon(zone.outline, zone.name));
+    requireSimplePolygon(polygonOf(job.part.outline), 'The outline');
+    job.part.holes.forEach((hole, i) => requireSimplePolygon(polygonOf(hole), `Hole ${i + 1}`));
+    job.zones.forEach((zone) => requireSimplePolygon(polygonOf(zone.outline), zone.name));
   } catch (error) {
     if (error instanceof ModelError) return error.message;
     throw error;

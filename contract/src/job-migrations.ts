@@ -10,7 +10,37 @@ const isRecord = (value: unknown): value is Raw =>
  * for the check to name.
  */
 export function migrateJob(raw: Raw): Raw {
-  return raw.version === 1 ? fromVersion1(raw) : raw;
+  const second = raw.version === 1 ? fromVersion1(raw) : raw;
+  return second.version === 2 ? fromVersion2(second) : second;
+}
+
+/** Version 3 brought arcs, features, moulds, plies that run through zones, drops, and the core's place. */
+function fromVersion2(raw: Raw): Raw {
+  const { part, laminate, zones } = raw;
+  return {
+    ...raw,
+    version: 3,
+    part: isRecord(part) ? { ...part, flange: null, features: [] } : part,
+    mould: null,
+    showFace: null,
+    laminate: laminateFromVersion2(laminate),
+    zones: Array.isArray(zones)
+      ? zones.map((zone) =>
+          isRecord(zone) ? { ...zone, laminate: laminateFromVersion2(zone.laminate) } : zone,
+        )
+      : zones,
+  };
+}
+
+function laminateFromVersion2(laminate: unknown): unknown {
+  if (!isRecord(laminate)) return laminate;
+  const { plies } = laminate;
+  return {
+    ...laminate,
+    plies: Array.isArray(plies) ? plies.map((ply) => (isRecord(ply) ? { ...ply, inset: 0 } : ply)) : plies,
+    pliesUnderCore: null,
+    compactionPressure: null,
+  };
 }
 
 /** Version 2 brought zones, marks, tees, hoses, sequences of actions, tilt, batches and the settings of the forecast. */

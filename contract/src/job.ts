@@ -1,9 +1,10 @@
+import { MAX_BULGE } from '@wick/core/geometry/arcs';
 import { z } from 'zod';
 import { materialSchema } from './materials.ts';
 import { quantity } from './quantity.ts';
 
 export const JOB_FORMAT = 'vivid-wick-job';
-export const JOB_VERSION = 2;
+export const JOB_VERSION = 3;
 
 const itemId = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'an id is up to 40 letters, digits, - or _');
 const coordinate = z
@@ -12,6 +13,20 @@ const coordinate = z
   .max(1000)
   .meta({ quantity: 'length', description: 'length, coherent SI' });
 const point = z.strictObject({ x: coordinate, y: coordinate });
+/** The edge that leaves a corner is an arc where it has a bulge: the tangent of a quarter of the arc's angle, positive to the left. */
+const corner = z.strictObject({
+  x: coordinate,
+  y: coordinate,
+  bulge: z.number().min(-MAX_BULGE).max(MAX_BULGE).optional(),
+});
+const ring = (most: number, what: string) =>
+  z
+    .array(corner)
+    .max(most)
+    .refine(
+      (corners) => corners.length > 2 || (corners.length === 2 && corners.some(({ bulge }) => bulge)),
+      `${what} needs three corners, or two with an arc between them`,
+    );
 
 const delay = quantity('duration', { atLeast: 0, below: 1e5 });
 
@@ -61,20 +76,51 @@ const lineSchema = z.strictObject({
   actions: z.array(actionSchema).max(20),
 });
 
-const laminateSchema = z.strictObject({
-  plies: z
-    .array(
-      z.strictObject({
-        id: itemId,
-        materialId: z.string(),
-        angle: quantity('angle', { atLeast: -7, below: 7 }),
-      }),
-    )
-    .max(500),
+/** How far a ply stops short of the edge of its laminate; below 0 it reaches past it. */
+const inset = quantity('length', { atLeast: -0.5, below: 5 });
+
+const plySchema = z.strictObject({
+  id: itemId,
+  materialId: z.string(),
+  angle: quantity('angle', { atLeast: -7, below: 7 }),
+  inset,
+});
+
+/** A ply of the base laminate that runs on through a zone: counted, turned and cut where it stands in the base. */
+const throughSchema = z.strictObject({ through: itemId });
+
+const stackShape = {
   coreId: z.string().nullable(),
+  /** Plies between mould and core; null lays it in the middle. */
+  pliesUnderCore: z.number().int().min(0).max(500).nullable(),
   flowMeshId: z.string().nullable(),
   peelPlyId: z.string().nullable(),
+  /** Either is wanted and gives the other; both null take what the vacuum presses. */
   fibreVolumeFraction: quantity('fraction', { above: 0, below: 0.8 }).nullable(),
+  compactionPressure: quantity('gaugePressure', { above: 0, below: 1e6 }).nullable(),
+};
+const oneTarget = {
+  check: (laminate: { fibreVolumeFraction: number | null; compactionPressure: number | null }) =>
+    laminate.fibreVolumeFraction === null || laminate.compactionPressure === null,
+  message: 'fibre volume and compaction pressure give each other: state one of them',
+};
+
+/** Plies from the mould up. */
+const laminateSchema = z
+  .strictObject({ plies: z.array(plySchema).max(500), ...stackShape })
+  .refine(oneTarget.check, oneTarget.message);
+const zoneLaminateSchema = z
+  .strictObject({ plies: z.array(z.union([plySchema, throughSchema])).max(500), ...stackShape })
+  .refine(oneTarget.check, oneTarget.message);
+
+const featureSchema = z.strictObject({
+  id: itemId,
+  name: z.string().trim().min(1).max(40),
+  /** Rise: the mould climbs there. Step: a sudden change of level. Inside corner: where bag and plies bridge. */
+  kind: z.enum(['rise', 'step', 'insideCorner']),
+  points: z.array(point).min(2, 'a line needs two points').max(200),
+  height: quantity('length', { atLeast: 0, below: 10 }),
+  radius: quantity('length', { atLeast: 0, below: 10 }),
 });
 
 const temperature = quantity('temperature', { above: 233, below: 473 });
@@ -87,14 +133,22 @@ export const jobSchema = z.strictObject({
   name: z.string().trim().min(1, 'give the job a name').max(80),
   process: z.enum(['infusion', 'wetLayup', 'closedMould', 'bonding']),
   part: z.strictObject({
-    outline: z.array(point).min(3, 'an outline needs three corners').max(2000),
-    holes: z.array(z.array(point).min(3, 'a hole needs three corners').max(500)).max(50),
+    outline: ring(2000, 'an outline'),
+    holes: z.array(ring(500, 'a hole')).max(50),
     /** Rise of the mould along the plan's x and y axes, metre per metre along the surface; null when it lies level. */
     rise: z
       .strictObject({ x: z.number().min(-1).max(1), y: z.number().min(-1).max(1) })
       .refine(({ x, y }) => Math.hypot(x, y) <= 1, 'a surface cannot rise by more than its own length')
       .nullable(),
+    /** Mould beyond the part's edge for tape and bag; null where nobody has measured it. */
+    flange: quantity('length', { atLeast: 0, below: 5 }).nullable(),
+    /** Lines that matter to bag and plies: where the surface climbs, steps or turns in. */
+    features: z.array(featureSchema).max(100),
   }),
+  /** The mould it is made on, by its record in the workshop's list. */
+  mould: z.strictObject({ id: z.string().max(60), name: z.string().max(80) }).nullable(),
+  /** The side that will be seen. */
+  showFace: z.enum(['mould', 'bag']).nullable(),
   laminate: laminateSchema,
   /** Regions with a laminate of their own; later ones lie over earlier ones. */
   zones: z
@@ -102,8 +156,8 @@ export const jobSchema = z.strictObject({
       z.strictObject({
         id: itemId,
         name: z.string().trim().min(1).max(40),
-        outline: z.array(point).min(3, 'a zone needs three corners').max(500),
-        laminate: laminateSchema,
+        outline: ring(500, 'a zone'),
+        laminate: zoneLaminateSchema,
         /** A brake slows the resin between part and vent, and need not fill. */
         purpose: z.enum(['part', 'brake']),
         /** Of the mould there; null for the resin's own. */
@@ -179,7 +233,21 @@ export type Job = z.infer<typeof jobSchema>;
 export type JobLine = Job['lines'][number];
 export type JobAction = JobLine['actions'][number];
 export type JobTrigger = JobAction['when'];
+export type JobPly = Job['laminate']['plies'][number];
 export type JobLaminate = Job['laminate'];
+export type JobZone = Job['zones'][number];
+export type ZonePly = JobZone['laminate']['plies'][number];
+export type JobFeature = Job['part']['features'][number];
+
+export const emptyLaminate: JobLaminate = {
+  plies: [],
+  coreId: null,
+  pliesUnderCore: null,
+  flowMeshId: null,
+  peelPlyId: null,
+  fibreVolumeFraction: null,
+  compactionPressure: null,
+};
 
 /** A job with an empty laminate and no lines on a plain rectangle. */
 export function emptyJob(name: string): Job {
@@ -197,8 +265,12 @@ export function emptyJob(name: string): Job {
       ],
       holes: [],
       rise: null,
+      flange: null,
+      features: [],
     },
-    laminate: { plies: [], coreId: null, flowMeshId: null, peelPlyId: null, fibreVolumeFraction: null },
+    mould: null,
+    showFace: null,
+    laminate: emptyLaminate,
     zones: [],
     lines: [],
     marks: [],

@@ -4,8 +4,21 @@ import { quantity } from './quantity.ts';
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, 'use small letters, digits and hyphens');
 const name = z.string().trim().min(1, 'give it a name').max(80);
 const source = z.string().max(200).default('');
-const entry = { id, name, source };
+/** Where one value comes from and how far it may be off, as a share of it. */
+const aboutValue = z.strictObject({
+  source: z.string().max(200).optional(),
+  doubt: z.number().min(0).max(10).optional(),
+});
+/** What is known about single values, by their path: "permeability.along". */
+const about = z.record(z.string().max(60), aboutValue).optional();
+const entry = { id, name, source, about };
 const fraction = quantity('fraction', { above: 0, below: 1 });
+const width = quantity('length', { above: 0.001, below: 20 });
+/** Sold on a roll or in sheets; null or none where nobody has said. */
+const roll = {
+  rollWidth: width.nullable().optional(),
+  rollLength: quantity('length', { above: 0.01, below: 10_000 }).nullable().optional(),
+};
 
 const exponent = z.number().min(0).max(0.5);
 const permeability = quantity('permeability', { above: 1e-18, below: 1e-5 });
@@ -21,6 +34,13 @@ const fabricSchema = z.strictObject({
   kind: z.literal('fabric'),
   arealWeight: quantity('arealWeight', { above: 0, below: 20 }),
   fibreDensity: quantity('density', { above: 100, below: 10_000 }),
+  ...roll,
+  /** Directions its fibres run in, from its own 0; none for a mat; null where nobody has said. */
+  directions: z
+    .array(quantity('angle', { atLeast: -7, below: 7 }))
+    .max(8)
+    .nullable()
+    .optional(),
   /** Pressed dry; wet and unloading where they were measured. */
   compaction: z.strictObject({
     fractionAt100kPa: fraction,
@@ -47,6 +67,7 @@ const flowMeshSchema = z.strictObject({
   thickness: quantity('thickness', { above: 0, below: 0.05 }),
   porosity: fraction,
   permeability: quantity('permeability', { above: 1e-15, below: 1e-5 }),
+  ...roll,
 });
 
 const coreSchema = z.strictObject({
@@ -54,7 +75,8 @@ const coreSchema = z.strictObject({
   kind: z.literal('core'),
   thickness: quantity('thickness', { above: 0, below: 0.5 }),
   density: quantity('density', { above: 5, below: 3000 }),
-  resinUptake: quantity('thickness', { atLeast: 0, below: 0.05 }),
+  /** As measured; null works it out from holes and slits. */
+  resinUptake: quantity('thickness', { atLeast: 0, below: 0.05 }).nullable(),
   holes: z
     .strictObject({
       diameter: quantity('thickness', { above: 1e-4, below: 0.05 }),
@@ -62,12 +84,87 @@ const coreSchema = z.strictObject({
     })
     .nullable()
     .optional(),
+  /** Saw cuts both ways; depth as a share of the thickness. */
+  slits: z
+    .strictObject({
+      width: quantity('thickness', { above: 1e-5, below: 0.05 }),
+      spacing: quantity('thickness', { above: 1e-3, below: 1 }),
+      depth: fraction.or(z.literal(1)),
+    })
+    .nullable()
+    .optional(),
+  sheetLength: width.nullable().optional(),
+  sheetWidth: width.nullable().optional(),
 });
 
 const peelPlySchema = z.strictObject({
   ...entry,
   kind: z.literal('peelPly'),
   resinUptake: quantity('thickness', { atLeast: 0, below: 0.01 }),
+  ...roll,
+});
+
+const maxTemperature = quantity('temperature', { above: 233, below: 873 }).nullable().optional();
+const bore = quantity('length', { above: 0.0005, below: 0.2 });
+
+const filmSchema = z.strictObject({
+  ...entry,
+  kind: z.literal('film'),
+  use: z.enum(['bag', 'release', 'perforated']),
+  thickness: quantity('thickness', { above: 1e-6, below: 0.01 }),
+  maxTemperature,
+  ...roll,
+});
+
+const bleederSchema = z.strictObject({
+  ...entry,
+  kind: z.literal('bleeder'),
+  arealWeight: quantity('arealWeight', { above: 0, below: 20 }),
+  /** Resin it holds when soaked. */
+  resinUptake: quantity('thickness', { atLeast: 0, below: 0.05 }),
+  maxTemperature,
+  ...roll,
+});
+
+const lineSchema = z.strictObject({
+  ...entry,
+  kind: z.literal('line'),
+  form: z.enum(['spiral', 'profile', 'tube']),
+  bore,
+  coilLength: quantity('length', { above: 0.01, below: 10_000 }).nullable().optional(),
+});
+
+const hoseSchema = z.strictObject({
+  ...entry,
+  kind: z.literal('hose'),
+  bore,
+  wall: quantity('thickness', { above: 1e-5, below: 0.05 }).nullable().optional(),
+  maxTemperature,
+  coilLength: quantity('length', { above: 0.01, below: 10_000 }).nullable().optional(),
+});
+
+const tapeSchema = z.strictObject({
+  ...entry,
+  kind: z.literal('tape'),
+  tapeWidth: quantity('length', { above: 0.001, below: 0.5 }),
+  thickness: quantity('thickness', { above: 1e-5, below: 0.05 }),
+  maxTemperature,
+  rollLength: quantity('length', { above: 0.01, below: 10_000 }).nullable().optional(),
+});
+
+const pumpSchema = z.strictObject({
+  ...entry,
+  kind: z.literal('pump'),
+  ultimatePressure: quantity('absolutePressure', { atLeast: 0, below: 110_000 }),
+  /** Free air, m3/s. */
+  flowRate: quantity('flowRate', { above: 0, below: 10 }),
+});
+
+const potSchema = z.strictObject({
+  ...entry,
+  kind: z.literal('pot'),
+  use: z.enum(['mixing', 'feed', 'catch']),
+  capacity: quantity('volume', { above: 0, below: 10 }),
 });
 
 const temperature = quantity('temperature', { above: 233, below: 473 });
@@ -132,8 +229,15 @@ export const materialSchema = z.discriminatedUnion('kind', [
   fabricSchema,
   flowMeshSchema,
   coreSchema,
+  filmSchema,
   peelPlySchema,
+  bleederSchema,
+  lineSchema,
+  hoseSchema,
+  tapeSchema,
   resinSchema,
+  pumpSchema,
+  potSchema,
 ]);
 
 export type Material = z.infer<typeof materialSchema>;

@@ -1,3 +1,4 @@
+import { polygonOf } from '@wick/core/geometry/arcs';
 import type { Point } from '@wick/core/geometry/polygon';
 import { distance } from '@wick/core/geometry/polygon';
 import type { EnsembleSample } from '@wick/core/verdict/ensemble';
@@ -70,7 +71,7 @@ export function drawJob(job: Job, shop: Shop, index: number): { inputs: Record<s
   );
   const chance = job.doubt.raceChance ?? usualScatter.raceChance;
   const gap = job.doubt.raceGap ?? usualScatter.raceGap;
-  const races = sidesOf(job.part.outline)
+  const races = sidesOf(polygonOf(job.part.outline))
     .map((points, side): JobLine | null =>
       halton(index + 1, RACE_BASES[side]!) < chance ? raceAlong(points, side, gap) : null,
     )

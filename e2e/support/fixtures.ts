@@ -37,3 +37,26 @@ export async function centreOf(page: Page, selector: string) {
   const box = (await page.locator(selector).first().boundingBox())!;
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
 }
+
+/** Opens a demo job on one of its stages, whether it has a forecast or not. */
+export async function openStage(page: Page, home: string, name: string, stage: string) {
+  await page.goto(home);
+  await page.getByRole('link', { name, exact: true }).first().click();
+  await page.getByRole('button', { name: new RegExp(`^\\d ${stage}`) }).click();
+}
+
+/** Where a place of the plan is on the screen, from two corners of the default plate, 1200 x 800 mm. */
+export async function plateScale(page: Page) {
+  const [low, high] = [await centreOf(page, '[data-corner="0"]'), await centreOf(page, '[data-corner="2"]')];
+  return (x: number, y: number) => ({
+    x: low.x + ((high.x - low.x) * x) / 1200,
+    y: low.y + ((high.y - low.y) * y) / 800,
+  });
+}
+
+export async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }) {
+  await dragBy(page, from, { x: to.x - from.x, y: to.y - from.y });
+}
+
+/** Leaves whatever field has the focus, so that keys are commands. */
+export const leaveField = (page: Page) => page.evaluate(() => (document.activeElement as HTMLElement).blur());

@@ -6,8 +6,12 @@ import { createApp } from './http/app.ts';
 import { openDatabase } from './repo/database.ts';
 import { FolderError, lockFolder } from './repo/folder-lock.ts';
 import { createJobRepo } from './repo/job-repo.ts';
+import { createLibraryRepo } from './repo/library-repo.ts';
+import { createMouldRepo } from './repo/mould-repo.ts';
 import { createShopRepo } from './repo/shop-repo.ts';
 import { createJobService } from './services/job-service.ts';
+import { createLibraryService } from './services/library-service.ts';
+import { createMouldService } from './services/mould-service.ts';
 import { seedIfEmpty } from './services/seed.ts';
 import { createShopService } from './services/shop-service.ts';
 
@@ -17,6 +21,9 @@ const port = Number(process.env.PORT ?? 4173);
 const host = process.env.HOST ?? '127.0.0.1';
 const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
 
+/** A deleted job can be brought back for thirty days, ms. */
+const KEEP_DELETED = 30 * 24 * 3600 * 1000;
+
 async function main() {
   const unlock = lockFolder(folder);
   process.on('exit', unlock);
@@ -25,13 +32,20 @@ async function main() {
       `The database in ${folder} does not open (${error instanceof Error ? error.message : String(error)}). It was left as it is: copy it somewhere safe, then start with another folder (WICK_DATA) and import your job files.`,
     );
   });
-  const jobs = createJobRepo(database);
-  const shop = createShopRepo(database);
-  if (await seedIfEmpty(jobs, shop)) log.info('empty database: demo workshop added');
+  const repos = {
+    jobs: createJobRepo(database),
+    shop: createShopRepo(database),
+    library: createLibraryRepo(database),
+    moulds: createMouldRepo(database),
+  };
+  await repos.jobs.clearDeleted(new Date(Date.now() - KEEP_DELETED));
+  if (await seedIfEmpty(repos)) log.info('empty database: demo workshop added');
   const webFolder = `${root}web/dist`;
   const app = createApp({
-    jobs: createJobService(jobs),
-    shop: createShopService(shop),
+    jobs: createJobService(repos.jobs),
+    shop: createShopService(repos.shop),
+    library: createLibraryService(repos.library, repos.jobs),
+    moulds: createMouldService(repos.moulds, repos.jobs),
     log,
     webFolder: existsSync(webFolder) ? webFolder : undefined,
   });

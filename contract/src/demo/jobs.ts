@@ -1,5 +1,6 @@
-import { coneSector, gore, rectangle } from '@wick/core/geometry/shapes';
-import { emptyJob, type Job, type JobLine } from '../job.ts';
+import { flattenEdge } from '@wick/core/geometry/arcs';
+import { circle, coneSector, gore, rectangle } from '@wick/core/geometry/shapes';
+import { emptyJob, emptyLaminate, type Job, type JobLine } from '../job.ts';
 import type { Shop } from '../shop.ts';
 import { demoMaterials } from './materials.ts';
 
@@ -12,8 +13,13 @@ export const demoShop: Shop = {
 };
 
 const plainResin = emptyJob('').resin;
+const plainPart = emptyJob('').part;
 const degrees = (angle: number) => (angle * Math.PI) / 180;
-const plies = (list: [string, number][]) => list.map(([materialId, angle], i) => ({ id: `ply-${i + 1}`, materialId, angle: degrees(angle) }));
+const plies = (list: [string, number, number?][]) =>
+  list.map(([materialId, angle, inset], i) => ({ id: `ply-${i + 1}`, materialId, angle: degrees(angle), inset: inset ?? 0 }));
+const through = (...numbers: number[]) => numbers.map((number) => ({ through: `ply-${number}` }));
+const box = (x: number, y: number, length: number, width: number) =>
+  rectangle({ length, width }).map((p) => ({ x: p.x + x, y: p.y + y }));
 const used = (...ids: string[]) => demoMaterials.filter((material) => ids.includes(material.id));
 
 function line(id: string, name: string, points: JobLine['points'], changes: Partial<JobLine> = {}): JobLine {
@@ -32,19 +38,26 @@ const opensWhenPassed = (id: string): Partial<JobLine> => ({
 /** Sandwich panel of a small dome, laid flat. Its third feed stands where it stood on a shorter part: it does not fill. */
 const domeGore: Job = {
   ...emptyJob('Dome gore 7'),
-  part: { outline: gore({ length: 3.4, startWidth: 1.2, endWidth: 0.4 }), holes: [], rise: null },
+  part: {
+    ...plainPart,
+    outline: gore({ length: 3.4, startWidth: 1.2, endWidth: 0.4 }),
+    flange: 0.09,
+    features: [{ id: 'rise-1', name: 'Turn-up at the foot', kind: 'rise', points: [{ x: 0.04, y: 0.05 }, { x: 0.04, y: 1.15 }], height: 0.04, radius: 0.012 }],
+  },
+  mould: { id: 'dome-gore-mould', name: 'Dome gore mould B' },
+  showFace: 'mould',
   laminate: {
+    ...emptyLaminate,
     plies: plies([['quad-glass-850', 0], ['quad-glass-850', 45], ['quad-glass-850', 45], ['quad-glass-850', 0]]),
     coreId: 'foam-15',
     flowMeshId: 'mesh-open',
     peelPlyId: 'peel-nylon',
-    fibreVolumeFraction: null,
   },
   zones: [
     {
       id: 'brake', name: 'Vent brake', purpose: 'brake', temperature: null,
       outline: [{ x: 3.34, y: 0.2 }, { x: 3.5, y: 0.2 }, { x: 3.5, y: 1 }, { x: 3.34, y: 1 }],
-      laminate: { plies: [{ id: 'brake-ply', materialId: 'woven-glass-300', angle: 0 }], coreId: null, flowMeshId: null, peelPlyId: 'peel-nylon', fibreVolumeFraction: null },
+      laminate: { ...emptyLaminate, plies: [{ id: 'brake-ply', materialId: 'woven-glass-300', angle: 0, inset: 0 }], peelPlyId: 'peel-nylon' },
     },
   ],
   lines: [
@@ -59,22 +72,28 @@ const domeGore: Job = {
 };
 
 const spinnerOutline = coneSector({ innerRadius: 0.09, outerRadius: 0.46, sectorAngle: 4.4 });
-const arcCorners = spinnerOutline.length / 2;
+/** Points along its outer and inner arc: each is two edges, in this order. */
+const arcPoints = (first: number) => [
+  ...[first, first + 1].flatMap((i) => flattenEdge(spinnerOutline[i]!, spinnerOutline[i + 1]!)),
+  { x: spinnerOutline[first + 2]!.x, y: spinnerOutline[first + 2]!.y },
+];
 
 /** Nose cone of a small turbine, developed flat: fed around the tip, vented along the rim. */
 const hydroSpinner: Job = {
   ...emptyJob('Hydro spinner'),
-  part: { outline: spinnerOutline, holes: [], rise: null },
+  part: { ...plainPart, outline: spinnerOutline, flange: 0.06 },
+  mould: { id: 'spinner-mould', name: 'Spinner mould' },
+  showFace: 'mould',
   laminate: {
+    ...emptyLaminate,
     plies: plies([['woven-glass-300', 0], ['biax-glass-600', 0], ['biax-glass-600', 45], ['biax-glass-600', 0], ['woven-glass-300', 45]]),
-    coreId: null,
     flowMeshId: 'mesh-fine',
     peelPlyId: 'peel-coated',
     fibreVolumeFraction: 0.5,
   },
   lines: [
-    line('feed-1', 'Tip feed', spinnerOutline.slice(arcCorners)),
-    line('vent-1', 'Rim vent', spinnerOutline.slice(0, arcCorners), { kind: 'vent' }),
+    line('feed-1', 'Tip feed', arcPoints(3)),
+    line('vent-1', 'Rim vent', arcPoints(0), { kind: 'vent' }),
   ],
   resin: { ...plainResin, materialId: 'epoxy-mid-s2', mixDuration: 120 },
   vacuum: { ventPressure: null },
@@ -84,13 +103,13 @@ const hydroSpinner: Job = {
 /** Solid glass plate, thick enough that the mould side lags far behind the mesh; it lies on a slope. */
 const kerbPlate: Job = {
   ...emptyJob('Footbridge kerb plate'),
-  part: { outline: rectangle({ length: 1.3, width: 0.45 }), holes: [], rise: { x: 0.05, y: 0 } },
+  part: { ...plainPart, outline: rectangle({ length: 1.3, width: 0.45 }), rise: { x: 0.05, y: 0 } },
+  mould: { id: 'flat-table', name: 'Long glass table' },
   laminate: {
+    ...emptyLaminate,
     plies: plies(Array.from({ length: 14 }, (_, i): [string, number] => ['quad-glass-850', i % 2 === 0 ? 0 : 45])),
-    coreId: null,
     flowMeshId: 'mesh-open',
     peelPlyId: 'peel-nylon',
-    fibreVolumeFraction: null,
   },
   lines: [
     line('feed-1', 'Feed', [{ x: 0.04, y: 0.03 }, { x: 0.04, y: 0.42 }], {
@@ -109,4 +128,105 @@ const kerbPlate: Job = {
   materials: used('quad-glass-850', 'mesh-open', 'peel-nylon', 'epoxy-long-s5'),
 };
 
-export const demoJobs: Job[] = [domeGore, hydroSpinner, kerbPlate];
+const trayEnd = Math.tan(Math.PI / 8);
+
+/** Tray of a rescue sled: carbon over thin foam, doubled under the lashing points; wetted by hand and bagged. */
+const sledTray: Job = {
+  ...emptyJob('Rescue sled tray'),
+  process: 'wetLayup',
+  part: {
+    ...plainPart,
+    outline: [
+      { x: 0, y: 0 }, { x: 1.35, y: 0, bulge: trayEnd }, { x: 1.6, y: 0.25 }, { x: 1.6, y: 0.35, bulge: trayEnd },
+      { x: 1.35, y: 0.6 }, { x: 0, y: 0.6 },
+    ],
+    holes: [0.1, 0.5].map((y) => circle({ diameter: 0.05 }).map((p) => ({ ...p, x: p.x + 0.06, y: p.y + y - 0.025 }))),
+    flange: 0.08,
+    features: [
+      { id: 'rise-1', name: 'Side wall', kind: 'rise', points: [{ x: 0.03, y: 0.03 }, { x: 1.33, y: 0.03 }], height: 0.07, radius: 0.015 },
+      { id: 'rise-2', name: 'Far side wall', kind: 'rise', points: [{ x: 0.03, y: 0.57 }, { x: 1.33, y: 0.57 }], height: 0.07, radius: 0.015 },
+      { id: 'corner-1', name: 'Foot corner', kind: 'insideCorner', points: [{ x: 0.03, y: 0.03 }, { x: 0.03, y: 0.57 }], height: 0.07, radius: 0.008 },
+    ],
+  },
+  mould: { id: 'sled-mould', name: 'Sled tray mould' },
+  showFace: 'mould',
+  laminate: {
+    ...emptyLaminate,
+    plies: plies([['twill-carbon-200', 0], ['twill-carbon-200', 45], ['twill-carbon-200', 45], ['twill-carbon-200', 0, 0.02]]),
+    peelPlyId: 'peel-nylon',
+    compactionPressure: 55_000,
+  },
+  zones: [
+    {
+      id: 'floor', name: 'Floor', purpose: 'part', temperature: null, outline: box(0.15, 0.1, 1.1, 0.4),
+      laminate: { ...emptyLaminate, plies: through(1, 2, 3, 4), coreId: 'foam-5', peelPlyId: 'peel-nylon', compactionPressure: 55_000 },
+    },
+    {
+      id: 'lashing', name: 'Lashing point', purpose: 'part', temperature: null, outline: box(-0.05, 0.03, 0.19, 0.14),
+      laminate: {
+        ...emptyLaminate, peelPlyId: 'peel-nylon', compactionPressure: 55_000,
+        plies: [
+          ...through(1, 2),
+          { id: 'lash-1', materialId: 'uni-carbon-300', angle: 0, inset: 0 },
+          { id: 'lash-2', materialId: 'uni-carbon-300', angle: degrees(90), inset: 0.02 },
+          ...through(3, 4),
+        ],
+      },
+    },
+  ],
+  resin: { ...plainResin, materialId: 'epoxy-mid-s2' },
+  vacuum: { ventPressure: 38_000 },
+  materials: used('twill-carbon-200', 'uni-carbon-300', 'foam-5', 'peel-nylon', 'epoxy-mid-s2'),
+};
+
+const corner = 0.06;
+const round = Math.tan(Math.PI / 8);
+
+const fasciaOutline = [
+  { x: corner, y: 0 }, { x: 0.9 - corner, y: 0, bulge: round }, { x: 0.9, y: corner }, { x: 0.9, y: 0.5 - corner, bulge: round },
+  { x: 0.9 - corner, y: 0.5 }, { x: corner, y: 0.5, bulge: round }, { x: 0, y: 0.5 - corner }, { x: 0, y: corner, bulge: round },
+];
+/** Along one short end and round its two corners; first is the corner where the first arc starts. */
+const roundedEnd = (first: number) => {
+  const at = (n: number) => fasciaOutline[n % 8]!;
+  const edges = [0, 1, 2].flatMap((n) => flattenEdge(at(first + n), at(first + n + 1)));
+  return [...edges, { x: at(first + 3).x, y: at(first + 3).y }];
+};
+
+/** Front of a ticket kiosk between two mould halves: fed across the middle, vented at both ends; the cavity sets its thickness. */
+const kioskFascia: Job = {
+  ...emptyJob('Kiosk fascia'),
+  process: 'closedMould',
+  part: {
+    ...plainPart,
+    outline: fasciaOutline,
+    holes: [box(0.58, 0.15, 0.2, 0.2)],
+    flange: 0.12,
+  },
+  mould: { id: 'fascia-mould', name: 'Fascia mould pair' },
+  showFace: 'mould',
+  laminate: {
+    ...emptyLaminate,
+    plies: plies([['chopped-mat-450', 0], ['chopped-mat-450', 0], ['chopped-mat-450', 0]]),
+    fibreVolumeFraction: 0.2,
+  },
+  zones: [
+    {
+      id: 'edge', name: 'Hinge edge', purpose: 'part', temperature: null, outline: box(-0.02, -0.02, 0.14, 0.54),
+      laminate: {
+        ...emptyLaminate, fibreVolumeFraction: 0.25,
+        plies: [...through(1, 2), { id: 'hinge-1', materialId: 'woven-glass-300', angle: 0, inset: 0.01 }, ...through(3)],
+      },
+    },
+  ],
+  lines: [
+    line('feed-1', 'Gate', [{ x: 0.4, y: 0.02 }, { x: 0.4, y: 0.48 }]),
+    line('vent-1', 'Hinge vent', roundedEnd(5), { kind: 'vent' }),
+    line('vent-2', 'Lock vent', roundedEnd(1), { kind: 'vent' }),
+  ],
+  resin: { ...plainResin, materialId: 'polyester-p2', mixDuration: 90, hoseFillDuration: 20 },
+  vacuum: { ventPressure: 45_000 },
+  materials: used('chopped-mat-450', 'woven-glass-300', 'polyester-p2'),
+};
+
+export const demoJobs: Job[] = [domeGore, hydroSpinner, kerbPlate, sledTray, kioskFascia];

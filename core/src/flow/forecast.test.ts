@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { disc, rectangle } from '../geometry/shapes.ts';
+import { rectangle } from '../geometry/shapes.ts';
+import { disc } from '../test/disc.ts';
 import { feedLine as line, plainZone } from '../test/layouts.ts';
 import { forecastFlow } from './forecast.ts';
 import type { ForecastRequest } from './layout.ts';

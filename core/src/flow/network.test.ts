@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { meshPart, type Mesh } from '../geometry/mesh.ts';
-import { disc, gore, rectangle } from '../geometry/shapes.ts';
+import { gore, rectangle } from '../geometry/shapes.ts';
+import { disc } from '../test/disc.ts';
 import { createMultigrid } from './aggregation-multigrid.ts';
 import { sheetNetwork, type FlowNetwork } from './network.ts';
 import { uniformSheet } from './sheet.ts';

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { meshPart } from '../geometry/mesh.ts';
-import { disc, rectangle } from '../geometry/shapes.ts';
+import { rectangle } from '../geometry/shapes.ts';
+import { disc } from '../test/disc.ts';
 import { createIsochrones } from './isochrones.ts';
 import { valueAt } from './probe.ts';
 

@@ -1,8 +1,10 @@
+import { polygonOf } from './arcs.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { meshPart, type Mesh } from './mesh.ts';
 import { signedArea, type Point } from './polygon.ts';
-import { coneSector, disc, gore, rectangle, trapezoid } from './shapes.ts';
+import { coneSector, gore, rectangle, trapezoid } from './shapes.ts';
+import { disc } from '../test/disc.ts';
 
 function meshArea({ triangles, positions }: Mesh): number {
   let area = 0;
@@ -51,7 +53,7 @@ describe('mesh of a part', () => {
     ['trapezoid', trapezoid({ length: 3.4, startWidth: 1.2, endWidth: 0.4 }), []],
     ['disc', disc({ diameter: 0.8 }), []],
     ['gore', gore({ length: 3.4, startWidth: 1.2, endWidth: 0.4 }), []],
-    ['cone sector', coneSector({ innerRadius: 0.1, outerRadius: 0.6, sectorAngle: 4 }), []],
+    ['cone sector', [...polygonOf(coneSector({ innerRadius: 0.1, outerRadius: 0.6, sectorAngle: 4 }))], []],
     ['plate with hole', rectangle({ length: 1, width: 0.6 }), [hole]],
     ['clockwise plate', rectangle({ length: 1, width: 0.6 }).reverse(), [[...hole].reverse()]],
   ])('%s: area, topology, size and shape', (_, outline, holes) => {

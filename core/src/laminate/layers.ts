@@ -1,6 +1,7 @@
 import { fractionUnloaded } from './compaction.ts';
+import { coreUptake } from './materials.ts';
 import { permeabilityAt } from './permeability.ts';
-import { computeStack, turned, type Stack, type StackRequest } from './stack.ts';
+import { computeStack, pliesUnderCore, turned, type Stack, type StackRequest } from './stack.ts';
 
 /** One layer of a stack for the flow, bag side first. */
 export interface FlowLayer {
@@ -58,9 +59,9 @@ export function computeLayers(request: StackRequest, stack: Stack = computeStack
     });
   const total = stack.laminateThickness;
   const half = bagSideFirst
-    .slice(0, Math.ceil(bagSideFirst.length / 2))
+    .slice(0, bagSideFirst.length - pliesUnderCore(request))
     .reduce((sum, p) => sum + p.thickness, 0);
-  const isSandwich = Boolean(core) && bagSideFirst.length > 1;
+  const isSandwich = Boolean(core) && half > 0 && half < total;
   const bounds = isSandwich
     ? [...cuts(0, half, BAG_SKIN_SHARES), ...cuts(half, total, MOULD_SKIN_SHARES).slice(1)]
     : cuts(0, total, SHARES);
@@ -85,7 +86,7 @@ export function computeLayers(request: StackRequest, stack: Stack = computeStack
     isSoft: false,
   };
   const layers = [mesh, ...plies];
-  const inCore = (core?.resinUptake ?? 0) / 2;
+  const inCore = core ? coreUptake(core) / 2 : 0;
   return layers.map((layer, n) => {
     const next = layers[n + 1];
     const crossesCore = isSandwich && n === 2;

@@ -40,10 +40,24 @@ export interface Core {
   readonly name: string;
   readonly thickness: number;
   readonly density: number;
-  /** Resin taken by holes, slits and cut faces, m3 per m2. */
-  readonly resinUptake: number;
+  /** Resin taken by holes, slits and cut faces, m3 per m2; null works it out from the holes and slits. */
+  readonly resinUptake: number | null;
   /** Holes through it, by which the far skin fills; null when it has none or nobody counted them. */
   readonly holes?: { readonly diameter: number; readonly spacing: number } | null;
+  /** Saw cuts in both directions, as deep as a share of the thickness. */
+  readonly slits?: { readonly width: number; readonly spacing: number; readonly depth: number } | null;
+}
+
+/**
+ * Resin a square metre of core takes, m3/m2: as measured, or the volume of its holes (square pattern) and its slits (both
+ * ways, crossings counted once). Arithmetic; checked by laminate.test.ts.
+ */
+export function coreUptake({ thickness, resinUptake, holes, slits }: Core): number {
+  if (resinUptake !== null) return resinUptake;
+  const inHoles = holes ? ((Math.PI / 4) * holes.diameter ** 2 * thickness) / holes.spacing ** 2 : 0;
+  if (!slits) return inHoles;
+  const share = slits.width / slits.spacing;
+  return inHoles + (2 * share - share * share) * slits.depth * thickness;
 }
 
 export interface PeelPly {

@@ -1,18 +1,22 @@
 import { ModelError, requireFraction, requirePositive } from '../model-error.ts';
 import { fractionUnderPressure, meanFraction, pressureForFraction } from './compaction.ts';
-import type { Core, Fabric, FlowMesh, PeelPly } from './materials.ts';
+import { coreUptake, type Core, type Fabric, type FlowMesh, type PeelPly } from './materials.ts';
 import { permeabilityAt, type Permeability } from './permeability.ts';
 
 export interface StackRequest {
   /** From the mould side up; angle of each ply's 0 direction to the plan's x axis, rad. */
   readonly plies: readonly { readonly fabric: Fabric; readonly angle: number }[];
   readonly core?: Core | null;
+  /** Plies under the core; none given lays it in the middle, an odd ply above it. */
+  readonly pliesUnderCore?: number | null;
   readonly flowMesh?: FlowMesh | null;
   readonly peelPly?: PeelPly | null;
   /** Ambient minus vacuum, Pa: all the bag can press with. */
   readonly availablePressure: number;
-  /** Wanted mean fibre volume fraction; null takes what the available pressure gives. */
+  /** Wanted mean fibre volume fraction; null takes what the pressure gives. */
   readonly targetFraction: number | null;
+  /** Wanted compaction pressure, Pa, where no fraction is; none given takes all there is. */
+  readonly targetPressure?: number | null;
 }
 
 export interface Stack {
@@ -40,20 +44,28 @@ export interface Stack {
 
 /**
  * Thickness, weights, porosity and through-thickness averages of a ply list.
- * @throws ModelError NO_PLIES; FRACTION_OUT_OF_REACH, PACKING_LIMIT; NOT_POSITIVE or NOT_A_FRACTION naming the material value
+ * @throws ModelError NO_PLIES; FRACTION_OUT_OF_REACH, PRESSURE_OUT_OF_REACH, PACKING_LIMIT; NOT_POSITIVE or NOT_A_FRACTION naming the material value
  * Valid: plies wet out together (one averaged layer). Source: areal-weight identity of ASTM D3171 method II; Carman-Kozeny
  * scaling of permeability, K ~ (1 - V)^3 / V^2. Checked by laminate.test.ts.
  */
 export function computeStack(request: StackRequest): Stack {
   const { plies, core, flowMesh, peelPly, availablePressure, targetFraction } = request;
+  const targetPressure = request.targetPressure ?? availablePressure;
   if (plies.length === 0)
     throw new ModelError('NO_PLIES', 'The laminate has no plies. Add at least one ply from the library.');
   plies.forEach(({ fabric }) => requireFabric(fabric));
   requirePositive(availablePressure, 'Compaction pressure', 'Pa');
+  requirePositive(targetPressure, 'Compaction pressure', 'Pa');
+  if (targetPressure > availablePressure * (1 + 1e-9))
+    throw new ModelError(
+      'PRESSURE_OUT_OF_REACH',
+      `A bag here presses with ${(availablePressure / 100).toFixed(0)} mbar at most, ${(targetPressure / 100).toFixed(0)} mbar is wanted. Lower it, or better the vacuum.`,
+      { available: availablePressure },
+    );
   const fabrics = plies.map((ply) => ply.fabric);
   const pressure =
     targetFraction === null
-      ? availablePressure
+      ? targetPressure
       : pressureForFraction(fabrics, targetFraction, availablePressure);
   let [xx, yy, xy, thickness, dryThickness, fibreWeight, pores] = [0, 0, 0, 0, 0, 0, 0];
   const layers = plies.map(({ fabric, angle }) => {
@@ -71,7 +83,7 @@ export function computeStack(request: StackRequest): Stack {
   });
   const inMesh = flowMesh ? meshFlow(flowMesh) : { transmissibility: 0, pores: 0 };
   const peel = peelPly?.resinUptake ?? 0;
-  const inCore = core?.resinUptake ?? 0;
+  const inCore = core ? coreUptake(core) : 0;
   const plyFlow = (xx + yy) / 2;
   return {
     plies: layers,
@@ -89,6 +101,12 @@ export function computeStack(request: StackRequest): Stack {
     storage: pores + inMesh.pores + peel + inCore,
     meshShare: inMesh.transmissibility / (inMesh.transmissibility + plyFlow),
   };
+}
+
+/** Plies under the core, from the mould; all of them without a core. */
+export function pliesUnderCore({ plies, core, pliesUnderCore }: StackRequest): number {
+  if (!core) return plies.length;
+  return Math.min(plies.length, pliesUnderCore ?? Math.floor(plies.length / 2));
 }
 
 /** In-plane permeability tensor of a ply laid at an angle, rad: R K R^T; m2. */

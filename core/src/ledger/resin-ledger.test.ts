@@ -3,14 +3,13 @@ import { resinLedger } from './resin-ledger.ts';
 
 const request = {
   density: 1100,
-  area: 2,
-  resinInPlies: 1e-3,
-  resinInConsumables: 5e-4,
+  resinInPlies: 2e-3,
+  resinInConsumables: 1e-3,
   resinInCore: 0,
   lines: [{ length: 2, bore: 0.01 }],
   hose: { length: 1.5, bore: 0.01 },
   leftInPot: 0.2,
-  fibreWeight: 1.7,
+  fibre: 3.4,
   hardenerParts: 43,
 };
 
@@ -23,7 +22,14 @@ test('every litre is counted once', () => {
 });
 
 test('100:43 by weight of 1000 g is 699.3 g and 300.7 g (arithmetic)', () => {
-  const ledger = resinLedger({ ...request, area: 0, lines: [], hose: { length: 0, bore: 0 }, leftInPot: 1 });
+  const ledger = resinLedger({
+    ...request,
+    resinInPlies: 0,
+    resinInConsumables: 0,
+    lines: [],
+    hose: { length: 0, bore: 0 },
+    leftInPot: 1,
+  });
   expect(ledger.resin).toBeCloseTo(0.6993, 4);
   expect(ledger.hardener).toBeCloseTo(0.3007, 4);
 });

@@ -2,8 +2,7 @@
 export interface ResinLedgerRequest {
   /** kg/m3 */
   readonly density: number;
-  readonly area: number;
-  /** m3 per m2, from computeStack. */
+  /** In the whole part, all its zones. */
   readonly resinInPlies: number;
   readonly resinInConsumables: number;
   readonly resinInCore: number;
@@ -11,8 +10,8 @@ export interface ResinLedgerRequest {
   readonly hose: { readonly length: number; readonly bore: number };
   /** Left in pot and cup, kg. */
   readonly leftInPot: number;
-  /** kg/m2; only for the quick rule beside it. */
-  readonly fibreWeight: number;
+  /** kg in the part; only for the quick rule beside it. */
+  readonly fibre: number;
   readonly hardenerParts: number;
 }
 
@@ -27,13 +26,13 @@ export interface ResinLedger {
 
 /** Mass of mixed resin to have ready, line by line. Arithmetic; checked by resin-ledger.test.ts. */
 export function resinLedger(request: ResinLedgerRequest): ResinLedger {
-  const { density, area } = request;
+  const { density } = request;
   const boreVolume = ({ length, bore }: { length: number; bore: number }) =>
     (Math.PI / 4) * bore * bore * length;
   const rows = [
-    { label: 'In the plies', mass: density * area * request.resinInPlies },
-    { label: 'In mesh and peel ply', mass: density * area * request.resinInConsumables },
-    { label: 'In core holes and cuts', mass: density * area * request.resinInCore },
+    { label: 'In the plies', mass: density * request.resinInPlies },
+    { label: 'In mesh and peel ply', mass: density * request.resinInConsumables },
+    { label: 'In core holes and cuts', mass: density * request.resinInCore },
     { label: 'In the lines', mass: density * request.lines.reduce((sum, line) => sum + boreVolume(line), 0) },
     { label: 'In the feed hose', mass: density * boreVolume(request.hose) },
     { label: 'Left in pot and cup', mass: request.leftInPot },
@@ -45,6 +44,6 @@ export function resinLedger(request: ResinLedgerRequest): ResinLedger {
     total,
     resin: (total * 100) / parts,
     hardener: (total * request.hardenerParts) / parts,
-    quickRule: request.fibreWeight * area + 1,
+    quickRule: request.fibre + 1,
   };
 }

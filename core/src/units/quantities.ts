@@ -170,6 +170,16 @@ export const quantities = {
     usual: 'L',
     example: '2.5 L or 85 fl oz',
   },
+  flowRate: {
+    label: 'flow rate',
+    units: [
+      { symbol: 'm³/h', aliases: ['m3/h'], factor: 1 / 3600, decimals: 1 },
+      { symbol: 'L/min', aliases: ['l/min', 'lpm'], factor: 1e-3 / 60, decimals: 0 },
+      { symbol: 'cfm', aliases: ['ft3/min', 'ft³/min'], factor: (12 * INCH) ** 3 / 60, decimals: 1 },
+    ],
+    usual: 'm³/h',
+    example: '8 m3/h or 5 cfm',
+  },
   density: {
     label: 'density',
     units: [
@@ -203,6 +213,12 @@ export const quantities = {
     units: [{ symbol: '×', aliases: ['x', 'times'], factor: 1, decimals: 2 }],
     usual: '×',
     example: '1.4',
+  },
+  number: {
+    label: 'number',
+    units: [{ symbol: '', factor: 1, decimals: 4 }],
+    usual: '',
+    example: '0.05',
   },
   angle: {
     label: 'angle',

@@ -2,31 +2,49 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { brokenJobFiles } from '@wick/contract/test/broken-job-files';
 import { demoJobs } from '@wick/contract/demo/jobs';
 import { emptyJob, type Job } from '@wick/contract/job';
-import type { StoredJob } from '@wick/contract/api';
+import type { StoredJob, StoredMaterial, StoredMould } from '@wick/contract/api';
 import type { Express } from 'express';
 import { pino } from 'pino';
 import request from 'supertest';
 import { openDatabase } from '../repo/database.ts';
 import { createJobRepo, type JobRepo } from '../repo/job-repo.ts';
+import { createLibraryRepo } from '../repo/library-repo.ts';
+import { createMouldRepo } from '../repo/mould-repo.ts';
 import { createShopRepo } from '../repo/shop-repo.ts';
 import { createJobService } from '../services/job-service.ts';
+import { createLibraryService } from '../services/library-service.ts';
+import { createMouldService } from '../services/mould-service.ts';
 import { seedIfEmpty } from '../services/seed.ts';
 import { createShopService } from '../services/shop-service.ts';
 import { createApp } from './app.ts';
 
 let app: Express;
 let jobRepo: JobRepo;
+let parts: Parameters<typeof createApp>[0];
 let close: () => Promise<void>;
 const quiet = pino({ level: 'silent' });
 
 beforeAll(async () => {
   const opened = await openDatabase();
   close = opened.close;
-  jobRepo = createJobRepo(opened.database);
-  const shopRepo = createShopRepo(opened.database);
-  expect(await seedIfEmpty(jobRepo, shopRepo)).toBe(true);
-  expect(await seedIfEmpty(jobRepo, shopRepo)).toBe(false);
-  app = createApp({ jobs: createJobService(jobRepo), shop: createShopService(shopRepo), log: quiet });
+  const { database } = opened;
+  jobRepo = createJobRepo(database);
+  const repos = {
+    jobs: jobRepo,
+    shop: createShopRepo(database),
+    library: createLibraryRepo(database),
+    moulds: createMouldRepo(database),
+  };
+  expect(await seedIfEmpty(repos)).toBe(true);
+  expect(await seedIfEmpty(repos)).toBe(false);
+  parts = {
+    jobs: createJobService(repos.jobs),
+    shop: createShopService(repos.shop),
+    library: createLibraryService(repos.library, repos.jobs),
+    moulds: createMouldService(repos.moulds, repos.jobs),
+    log: quiet,
+  };
+  app = createApp(parts);
 });
 afterAll(() => close());
 
@@ -39,7 +57,7 @@ describe('jobs', () => {
     const { body } = await request(app).get('/api/jobs').expect(200);
     const gore = body.find((job: { name: string }) => job.name === 'Dome gore 7');
     expect(gore.verdict.band).toBe('willNotFill');
-    expect(gore.outline.length).toBeGreaterThan(10);
+    expect(gore.sketch.outline.length).toBeGreaterThan(10);
     await request(app).get('/api/health').expect(200, { status: 'ok' });
   });
 
@@ -126,6 +144,42 @@ describe('jobs', () => {
   });
 });
 
+describe('jobs put away', () => {
+  const listed = async (id: string) =>
+    (await request(app).get('/api/jobs')).body.find((item: { id: string }) => item.id === id);
+
+  test('a deleted job is gone from everywhere until it is brought back as it was', async () => {
+    const job = await create('Regretted');
+    await request(app).delete(`/api/jobs/${job.id}`).expect(204);
+    expect(await listed(job.id)).toBeUndefined();
+    await request(app).get(`/api/jobs/${job.id}`).expect(404);
+    await request(app).put(`/api/jobs/${job.id}`).send({ revision: 1, document: job.document }).expect(404);
+    const restored = await request(app).post(`/api/jobs/${job.id}/restore`).expect(200);
+    expect(restored.body.document).toEqual(job.document);
+    expect((await listed(job.id)).name).toBe('Regretted');
+    await request(app).post(`/api/jobs/${job.id}/restore`).expect(404);
+  });
+
+  test('deleted jobs are cleared away once they are old enough', async () => {
+    const job = await create('Old');
+    await request(app).delete(`/api/jobs/${job.id}`).expect(204);
+    await jobRepo.clearDeleted(new Date(Date.now() - 1000 * 3600));
+    await request(app).post(`/api/jobs/${job.id}/restore`).expect(200);
+    await request(app).delete(`/api/jobs/${job.id}`).expect(204);
+    await jobRepo.clearDeleted(new Date(Date.now() + 1000));
+    await request(app).post(`/api/jobs/${job.id}/restore`).expect(404);
+  });
+
+  test('archived and back, its document untouched', async () => {
+    const job = await create('Shelved');
+    await request(app).put(`/api/jobs/${job.id}/archived`).send({ isArchived: true }).expect(204);
+    expect(await listed(job.id)).toMatchObject({ isArchived: true, revision: 1 });
+    await request(app).put(`/api/jobs/${job.id}/archived`).send({ isArchived: 'maybe' }).expect(422);
+    await request(app).put(`/api/jobs/${job.id}/archived`).send({ isArchived: false }).expect(204);
+    expect(await listed(job.id)).toMatchObject({ isArchived: false });
+  });
+});
+
 describe('job files', () => {
   test('export and import give the same job', async () => {
     const job = await create();
@@ -181,6 +235,80 @@ describe('shop and library', () => {
   });
 });
 
+describe('the library', () => {
+  const entry = async (id: string): Promise<StoredMaterial> =>
+    (await request(app).get('/api/materials')).body.find(
+      ({ material }: StoredMaterial) => material.id === id,
+    );
+
+  test('keeps every state an entry was in', async () => {
+    const { revision, material } = await entry('hose-8');
+    await request(app)
+      .put('/api/materials/hose-8')
+      .send({ revision, material: { ...material, name: 'Hose, thin' } })
+      .expect(200);
+    const { body } = await request(app).get('/api/materials/hose-8/history').expect(200);
+    expect(body.map((version: { material: { name: string } }) => version.material.name)).toEqual([
+      'Hose, thin',
+      'Clear hose 8',
+    ]);
+  });
+
+  test('what a job uses stays, and the jobs are named; what none uses goes', async () => {
+    const used = await entry('quad-glass-850');
+    const answer = await request(app)
+      .delete(`/api/materials/quad-glass-850?revision=${used.revision}`)
+      .expect(409);
+    expect(answer.body.code).toBe('IN_USE');
+    expect(answer.body.detail).toContain('“Dome gore 7”');
+    expect(answer.body.detail).toContain('“Footbridge kerb plate”');
+    expect(await entry('quad-glass-850')).toEqual(used);
+    await request(app).delete('/api/materials/profile-15').expect(422);
+    await request(app).delete('/api/materials/profile-15?revision=9').expect(409);
+    await request(app).delete('/api/materials/profile-15?revision=1').expect(204);
+    expect(await entry('profile-15')).toBeUndefined();
+  });
+
+  test('a file is taken in whole or not at all, and counted', async () => {
+    const { material } = await entry('mesh-fine');
+    const send = (materials: unknown[]) => request(app).post('/api/materials/import').send({ materials });
+    const fresh = { ...material, id: 'mesh-new', name: 'New mesh' };
+    const bad = { ...material, id: 'mesh-bad', porosity: 3 };
+    expect((await send([fresh, bad]).expect(422)).body.detail).toContain('porosity');
+    expect(await entry('mesh-new')).toBeUndefined();
+    expect((await send([fresh, fresh]).expect(422)).body.detail).toContain('twice');
+    const kind = { ...(await entry('peel-nylon')).material, id: 'mesh-fine' };
+    expect((await send([kind]).expect(422)).body.detail).toContain('Give it another id');
+    const changed = { ...material, name: 'Knit mesh, finer' };
+    expect((await send([fresh, changed]).expect(200)).body).toEqual({ added: 1, changed: 1, same: 0 });
+    expect((await send([fresh, changed]).expect(200)).body).toEqual({ added: 0, changed: 0, same: 2 });
+  });
+});
+
+describe('moulds', () => {
+  test('are written by revision, and stay while a job is made on them', async () => {
+    const { body } = await request(app).get('/api/moulds').expect(200);
+    const { revision, mould } = body.find((item: StoredMould) => item.mould.id === 'spinner-mould');
+    const event = { id: 'e9', date: '2026-11-02', kind: 'pull', text: 'Spinner 3' };
+    const write = (from: number, changed: object) =>
+      request(app).put('/api/moulds/spinner-mould').send({ revision: from, mould: changed });
+    const next = { ...mould, history: [...mould.history, event] };
+    expect((await write(revision, next).expect(200)).body.mould.history.at(-1)).toEqual(event);
+    expect((await write(revision, next).expect(409)).body.current.revision).toBe(revision + 1);
+    const wrong = { ...mould, history: [{ ...event, date: 'last week' }] };
+    expect((await write(revision + 1, wrong).expect(422)).body.detail).toContain('2026-03-14');
+    const gone = await request(app)
+      .delete(`/api/moulds/spinner-mould?revision=${revision + 1}`)
+      .expect(409);
+    expect(gone.body.detail).toContain('“Hydro spinner” is made on it');
+    await request(app)
+      .put('/api/moulds/own')
+      .send({ revision: 0, mould: { ...mould, id: 'own', history: [] } })
+      .expect(200);
+    await request(app).delete('/api/moulds/own?revision=1').expect(204);
+  });
+});
+
 describe('a full disk', () => {
   test.each([{ code: '53100' }, { cause: { message: 'could not extend file: No space left on device' } }])(
     'answers 507 and keeps what was saved (%j)',
@@ -190,11 +318,7 @@ describe('a full disk', () => {
         ...jobRepo,
         replace: () => Promise.reject(Object.assign(new Error('write failed'), fault)),
       };
-      const fullApp = createApp({
-        jobs: createJobService(failing),
-        shop: createShopService({} as never),
-        log: quiet,
-      });
+      const fullApp = createApp({ ...parts, jobs: createJobService(failing) });
       const changed: Job = { ...job.document, name: 'Lost?' };
       const answer = await request(fullApp)
         .put(`/api/jobs/${job.id}`)
@@ -207,11 +331,7 @@ describe('a full disk', () => {
 
   test('an unknown fault answers 500 without its inner words', async () => {
     const failing: JobRepo = { ...jobRepo, list: () => Promise.reject(new Error('secret detail')) };
-    const broken = createApp({
-      jobs: createJobService(failing),
-      shop: createShopService({} as never),
-      log: quiet,
-    });
+    const broken = createApp({ ...parts, jobs: createJobService(failing) });
     const answer = await request(broken).get('/api/jobs').expect(500);
     expect(answer.text).not.toContain('secret');
   });

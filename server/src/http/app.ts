@@ -5,18 +5,24 @@ import type { Logger } from 'pino';
 import type { JobService } from '../services/job-service.ts';
 import { knownProblem, ProblemError } from '../services/problem.ts';
 import type { ShopService } from '../services/shop-service.ts';
+import type { LibraryService } from '../services/library-service.ts';
+import type { MouldService } from '../services/mould-service.ts';
 import { jobRouter } from './job-router.ts';
+import { libraryRouter } from './library-router.ts';
+import { mouldRouter } from './mould-router.ts';
 import { shopRouter } from './shop-router.ts';
 
 interface AppParts {
   readonly jobs: JobService;
   readonly shop: ShopService;
+  readonly library: LibraryService;
+  readonly moulds: MouldService;
   readonly log: Logger;
   /** Folder of the built web application. */
   readonly webFolder?: string;
 }
 
-export function createApp({ jobs, shop, log, webFolder }: AppParts): Express {
+export function createApp({ jobs, shop, library, moulds, log, webFolder }: AppParts): Express {
   const app = express();
   app.use(
     helmet({
@@ -52,6 +58,8 @@ export function createApp({ jobs, shop, log, webFolder }: AppParts): Express {
   });
   app.use(jobRouter(jobs));
   app.use(shopRouter(shop));
+  app.use(libraryRouter(library));
+  app.use(mouldRouter(moulds));
   app.use('/api', (request) => {
     throw new ProblemError('NOT_FOUND', `There is no ${request.method} ${request.originalUrl} here.`);
   });

@@ -1,4 +1,4 @@
-import { MAX_FILE_BYTES, routes, verdictSummarySchema } from '@wick/contract/api';
+import { archivedSchema, MAX_FILE_BYTES, routes, verdictSummarySchema } from '@wick/contract/api';
 import { jobSchema } from '@wick/contract/job';
 import express, { Router } from 'express';
 import { z } from 'zod';
@@ -42,6 +42,13 @@ export function jobRouter(jobs: JobService): Router {
   });
   router.delete(routes.job, async (request, response) => {
     await jobs.remove(request.params.id!);
+    response.status(204).end();
+  });
+  router.post(routes.jobRestore, async (request, response) => {
+    response.json(await jobs.restore(request.params.id!));
+  });
+  router.put(routes.jobArchived, json, async (request, response) => {
+    await jobs.setArchived(request.params.id!, parseBody(archivedSchema, request.body).isArchived);
     response.status(204).end();
   });
   router.put(routes.jobVerdict, json, async (request, response) => {

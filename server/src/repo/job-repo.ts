@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import type { JobListItem, StoredJob, VerdictSummary } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job';
 import { migrateJob } from '@wick/contract/job-migrations';
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { planSketchOf } from '@wick/contract/plan-sketch';
+import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { jobs } from './tables.ts';
 
@@ -15,25 +16,38 @@ const stored = ({ id, revision, changedAt, document }: Row): StoredJob => ({
   document: migrateJob({ ...document }) as Job,
 });
 
+const listed = (row: Row): JobListItem => {
+  const { id, revision, changedAt, document } = stored(row);
+  return {
+    id,
+    revision,
+    changedAt,
+    name: document.name,
+    process: document.process,
+    isArchived: row.isArchived,
+    sketch: planSketchOf(document),
+    mouldId: document.mould?.id ?? null,
+    materialIds: document.materials.map((material) => material.id),
+    verdict: row.verdict,
+  };
+};
+
 export type JobRepo = ReturnType<typeof createJobRepo>;
 
 export function createJobRepo(database: Database) {
+  const isThere = (id: string) => and(eq(jobs.id, id), isNull(jobs.deletedAt));
   return {
     async list(): Promise<JobListItem[]> {
-      const rows = await database.select().from(jobs).orderBy(desc(jobs.changedAt));
-      return rows.map(({ id, revision, changedAt, document, verdict }) => ({
-        id,
-        revision,
-        changedAt: changedAt.toISOString(),
-        name: document.name,
-        process: document.process,
-        outline: document.part.outline,
-        verdict,
-      }));
+      const rows = await database
+        .select()
+        .from(jobs)
+        .where(isNull(jobs.deletedAt))
+        .orderBy(desc(jobs.changedAt));
+      return rows.map(listed);
     },
 
     async find(id: string): Promise<StoredJob | null> {
-      const [row] = await database.select().from(jobs).where(eq(jobs.id, id));
+      const [row] = await database.select().from(jobs).where(isThere(id));
       return row ? stored(row) : null;
     },
 
@@ -50,7 +64,7 @@ export function createJobRepo(database: Database) {
       const [row] = await database
         .update(jobs)
         .set({ document, revision: revision + 1, changedAt: sql`now()` })
-        .where(and(eq(jobs.id, id), eq(jobs.revision, revision)))
+        .where(and(isThere(id), eq(jobs.revision, revision)))
         .returning();
       return row ? stored(row) : null;
     },
@@ -60,14 +74,41 @@ export function createJobRepo(database: Database) {
       const rows = await database
         .update(jobs)
         .set({ verdict })
-        .where(and(eq(jobs.id, id), eq(jobs.revision, verdict.revision)))
+        .where(and(isThere(id), eq(jobs.revision, verdict.revision)))
         .returning({ id: jobs.id });
       return rows.length > 0;
     },
 
-    async remove(id: string): Promise<boolean> {
-      const rows = await database.delete(jobs).where(eq(jobs.id, id)).returning({ id: jobs.id });
+    async setArchived(id: string, isArchived: boolean): Promise<boolean> {
+      const rows = await database
+        .update(jobs)
+        .set({ isArchived })
+        .where(isThere(id))
+        .returning({ id: jobs.id });
       return rows.length > 0;
+    },
+
+    /** It stays on disk until clearDeleted; restore brings it back. */
+    async remove(id: string): Promise<boolean> {
+      const rows = await database
+        .update(jobs)
+        .set({ deletedAt: sql`now()` })
+        .where(isThere(id))
+        .returning({ id: jobs.id });
+      return rows.length > 0;
+    },
+
+    async restore(id: string): Promise<StoredJob | null> {
+      const [row] = await database
+        .update(jobs)
+        .set({ deletedAt: null })
+        .where(and(eq(jobs.id, id), isNotNull(jobs.deletedAt)))
+        .returning();
+      return row ? stored(row) : null;
+    },
+
+    async clearDeleted(before: Date): Promise<void> {
+      await database.delete(jobs).where(lt(jobs.deletedAt, before));
     },
   };
 }

@@ -1,8 +1,9 @@
 import type { VerdictSummary } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job';
 import type { Material } from '@wick/contract/materials';
+import type { Mould } from '@wick/contract/mould';
 import type { Shop } from '@wick/contract/shop';
-import { integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core';
+import { boolean, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core';
 
 export const jobs = pgTable('jobs', {
   id: text().primaryKey(),
@@ -10,12 +11,33 @@ export const jobs = pgTable('jobs', {
   document: jsonb().$type<Job>().notNull(),
   verdict: jsonb().$type<VerdictSummary>(),
   changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
+  isArchived: boolean('is_archived').notNull().default(false),
+  /** Set on a deleted job, which can be brought back until it is cleared away. */
+  deletedAt: timestamp('deleted_at', { withTimezone: true }),
 });
 
 export const materials = pgTable('materials', {
   id: text().primaryKey(),
   revision: integer().notNull(),
   material: jsonb().$type<Material>().notNull(),
+});
+
+/** Every state a library entry has been in, the present one included. Only ever added to. */
+export const materialHistory = pgTable(
+  'material_history',
+  {
+    id: text().notNull(),
+    revision: integer().notNull(),
+    material: jsonb().$type<Material>().notNull(),
+    changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.id, table.revision, table.changedAt] })],
+);
+
+export const moulds = pgTable('moulds', {
+  id: text().primaryKey(),
+  revision: integer().notNull(),
+  mould: jsonb().$type<Mould>().notNull(),
 });
 
 /** One row. */

@@ -55,6 +55,21 @@ export function createJobService(repo: JobRepo) {
       await repo.setVerdict(id, verdict);
     },
 
+    async setArchived(id: string, isArchived: boolean): Promise<void> {
+      await get(id);
+      await repo.setArchived(id, isArchived);
+    },
+
+    async restore(id: string): Promise<StoredJob> {
+      const restored = await repo.restore(id);
+      if (!restored)
+        throw new ProblemError(
+          'NOT_FOUND',
+          'This job cannot be brought back: it was not deleted, or is cleared away.',
+        );
+      return restored;
+    },
+
     async remove(id: string): Promise<void> {
       if (!(await repo.remove(id))) throw new ProblemError('NOT_FOUND', 'This job was already deleted.');
     },

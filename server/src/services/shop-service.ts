@@ -1,5 +1,4 @@
-import type { StoredMaterial, StoredShop } from '@wick/contract/api';
-import type { Material } from '@wick/contract/materials';
+import type { StoredShop } from '@wick/contract/api';
 import { usualShop, type Shop } from '@wick/contract/shop';
 import type { ShopRepo } from '../repo/shop-repo.ts';
 import { ProblemError } from './problem.ts';
@@ -23,22 +22,6 @@ export function createShopService(repo: ShopRepo) {
         'STALE',
         'The shop settings were changed in another window. Choose which version to keep.',
         await getShop(),
-      );
-    },
-    listMaterials: (): Promise<StoredMaterial[]> => repo.listMaterials(),
-    async writeMaterial(revision: number, material: Material): Promise<StoredMaterial> {
-      const written = await repo.writeMaterial(revision, material);
-      if (written) return written;
-      const current = await repo.findMaterial(material.id);
-      if (!current)
-        throw new ProblemError(
-          'NOT_FOUND',
-          `“${material.name}” is no longer in the library. Add it as a new entry.`,
-        );
-      throw new ProblemError(
-        'STALE',
-        `“${material.name}” was changed in another window. Choose which version to keep.`,
-        current,
       );
     },
   };

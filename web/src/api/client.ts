@@ -1,17 +1,25 @@
 import { problemSchema, type Problem } from '@wick/contract/errors';
 import {
+  importCountSchema,
   jobListItemSchema,
+  materialVersionSchema,
   routes,
   storedJobSchema,
   storedMaterialSchema,
+  storedMouldSchema,
   storedShopSchema,
+  type ImportCount,
   type JobListItem,
+  type MaterialVersion,
   type StoredJob,
   type StoredMaterial,
+  type StoredMould,
   type StoredShop,
   type VerdictSummary,
 } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job';
+import type { Material } from '@wick/contract/materials';
+import type { Mould } from '@wick/contract/mould';
 import type { Shop } from '@wick/contract/shop';
 import { z } from 'zod';
 
@@ -85,5 +93,22 @@ export const api = {
   getShop: (): Promise<StoredShop> => call(storedShopSchema, routes.shop),
   writeShop: (revision: number, shop: Shop): Promise<StoredShop> =>
     call(storedShopSchema, routes.shop, withJson('PUT', { revision, shop })),
+  setArchived: (id: string, isArchived: boolean) =>
+    call(nothing, to(routes.jobArchived, id), withJson('PUT', { isArchived })),
+  restoreJob: (id: string): Promise<StoredJob> =>
+    call(storedJobSchema, to(routes.jobRestore, id), { method: 'POST' }),
   listMaterials: (): Promise<StoredMaterial[]> => call(z.array(storedMaterialSchema), routes.materials),
+  writeMaterial: (revision: number, material: Material): Promise<StoredMaterial> =>
+    call(storedMaterialSchema, to(routes.material, material.id), withJson('PUT', { revision, material })),
+  removeMaterial: (id: string, revision: number) =>
+    call(nothing, `${to(routes.material, id)}?revision=${revision}`, { method: 'DELETE' }),
+  materialHistory: (id: string): Promise<MaterialVersion[]> =>
+    call(z.array(materialVersionSchema), to(routes.materialHistory, id)),
+  importMaterials: (materials: readonly Material[]): Promise<ImportCount> =>
+    call(importCountSchema, routes.materialsImport, withJson('POST', { materials })),
+  listMoulds: (): Promise<StoredMould[]> => call(z.array(storedMouldSchema), routes.moulds),
+  writeMould: (revision: number, mould: Mould): Promise<StoredMould> =>
+    call(storedMouldSchema, to(routes.mould, mould.id), withJson('PUT', { revision, mould })),
+  removeMould: (id: string, revision: number) =>
+    call(nothing, `${to(routes.mould, id)}?revision=${revision}`, { method: 'DELETE' }),
 };

@@ -1,47 +1,94 @@
 <script setup lang="ts">
-import { boundsOf, type Point } from '@wick/core/geometry/polygon';
+import { polygonOf } from '@wick/core/geometry/arcs';
+import { boundsOf, distance, type Point } from '@wick/core/geometry/polygon';
 import type { Job } from '@wick/contract/job';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import BoardRulers from './BoardRulers.vue';
-import { fitViewport, pathOf, toPlan, toScreen, zoomAt, type Viewport } from './viewport.ts';
+import { fitViewport, pathOf, toPlan, zoomAt, type Viewport } from './viewport.ts';
 
 /** Plan of the part to scale. Draws paper, rulers and part; stages add what is theirs in the slots, in screen coordinates. */
-const props = defineProps<{ part: Job['part']; lines: Job['lines']; label: string; frozen: boolean }>();
+const props = defineProps<{
+  part: Job['part'];
+  lines: Job['lines'];
+  label: string;
+  frozen: boolean;
+  /** Kept free round the part, m. */
+  room?: number;
+}>();
 const emit = defineEmits<{
   press: [plan: Point, event: PointerEvent];
   move: [plan: Point, event: PointerEvent];
   release: [plan: Point, event: PointerEvent];
   leave: [];
+  /** Scale and place of the plan on the screen, as they change. */
+  view: [view: Viewport];
+  /** A second finger has come down: what the first one began is given up. */
+  abandon: [];
 }>();
 
 const svg = ref<SVGSVGElement | null>(null);
 const size = shallowRef({ width: 800, height: 480 });
 const chosen = shallowRef<Viewport | null>(null);
 const held = shallowRef<Viewport | null>(null);
-const box = computed(() => boundsOf([...props.part.outline, ...props.lines.flatMap((line) => line.points)]));
+const outline = computed(() => polygonOf(props.part.outline));
+const box = computed(() => {
+  const { minX, minY, maxX, maxY } = boundsOf([
+    ...outline.value,
+    ...props.lines.flatMap((line) => line.points),
+  ]);
+  const room = props.room ?? 0;
+  return { minX: minX - room, minY: minY - room, maxX: maxX + room, maxY: maxY + room };
+});
 // While a gesture runs the plan must not slide away under the hand.
 const fitted = computed(() => fitViewport(box.value, size.value));
 const view = computed(() => chosen.value ?? (props.frozen ? (held.value ?? fitted.value) : fitted.value));
 const partPath = computed(() =>
-  [props.part.outline, ...props.part.holes].map((ring) => pathOf(view.value, ring, true)).join(''),
+  [outline.value, ...props.part.holes.map(polygonOf)].map((ring) => pathOf(view.value, ring, true)).join(''),
 );
+watch(view, (now) => emit('view', now), { immediate: true });
 let panFrom: { at: Point; view: Viewport } | null = null;
+const fingers = new Map<number, Point>();
+let pinchFrom: { apart: number; middle: Point; view: Viewport } | null = null;
 
 function planOf(event: MouseEvent): Point {
   const frame = svg.value!.getBoundingClientRect();
   return toPlan(view.value, { x: event.clientX - frame.left, y: event.clientY - frame.top });
 }
 
+function pinchOf(): { apart: number; middle: Point } {
+  const [a, b] = [...fingers.values()] as [Point, Point];
+  const frame = svg.value!.getBoundingClientRect();
+  return {
+    apart: Math.max(1, distance(a, b)),
+    middle: { x: (a.x + b.x) / 2 - frame.left, y: (a.y + b.y) / 2 - frame.top },
+  };
+}
+
 function onDown(event: PointerEvent) {
   svg.value!.setPointerCapture(event.pointerId);
   held.value = view.value;
-  if (event.button === 1 || event.altKey)
+  if (event.pointerType === 'touch') fingers.set(event.pointerId, { x: event.clientX, y: event.clientY });
+  if (fingers.size === 2) {
+    emit('abandon');
+    pinchFrom = { ...pinchOf(), view: view.value };
+  } else if (fingers.size > 2) return;
+  else if (event.button === 1 || event.altKey)
     panFrom = { at: { x: event.clientX, y: event.clientY }, view: view.value };
   else if (event.button === 0) emit('press', planOf(event), event);
 }
 
 function onMove(event: PointerEvent) {
-  if (panFrom) {
+  if (fingers.has(event.pointerId)) fingers.set(event.pointerId, { x: event.clientX, y: event.clientY });
+  if (pinchFrom) {
+    if (fingers.size < 2) return;
+    const { apart, middle } = pinchOf();
+    const zoomed = zoomAt(pinchFrom.view, pinchFrom.middle, apart / pinchFrom.apart);
+    chosen.value = {
+      ...zoomed,
+      left: zoomed.left + middle.x - pinchFrom.middle.x,
+      bottom: zoomed.bottom + middle.y - pinchFrom.middle.y,
+    };
+  } else if (panFrom) {
     const { at, view: start } = panFrom;
     chosen.value = {
       ...start,
@@ -52,7 +99,10 @@ function onMove(event: PointerEvent) {
 }
 
 function onUp(event: PointerEvent) {
-  if (panFrom) panFrom = null;
+  fingers.delete(event.pointerId);
+  if (pinchFrom) {
+    if (fingers.size === 0) pinchFrom = null;
+  } else if (panFrom) panFrom = null;
   else emit('release', planOf(event), event);
 }
 
@@ -71,7 +121,6 @@ const observer = new ResizeObserver(([entry]) => {
 });
 onMounted(() => observer.observe(svg.value!));
 onBeforeUnmount(() => observer.disconnect());
-defineExpose({ screenOf: (p: Point) => toScreen(view.value, p) });
 </script>
 
 <template>
@@ -83,6 +132,7 @@ defineExpose({ screenOf: (p: Point) => toScreen(view.value, p) });
       @pointerdown="onDown"
       @pointermove="onMove"
       @pointerup="onUp"
+      @pointercancel="onUp"
       @pointerleave="emit('leave')"
       @wheel.prevent="onWheel"
     >

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { assumptionsOf } from '@wick/contract/forecast-input';
+import { assumptionsOf, isWettedByHand } from '@wick/contract/forecast-input';
 import { Modal } from 'ant-design-vue';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -7,6 +7,7 @@ import Fuse from '../fuse/Fuse.vue';
 import { stages } from '../stages/stages.ts';
 import { useForecastStore } from '../state/forecast-store.ts';
 import { useJobStore } from '../state/job-store.ts';
+import { useLibraryStore } from '../state/library-store.ts';
 import { useShopStore } from '../state/shop-store.ts';
 import JobHeader from './JobHeader.vue';
 import ConflictDialog from './ConflictDialog.vue';
@@ -17,6 +18,7 @@ const route = useRoute();
 const router = useRouter();
 const job = useJobStore();
 const shop = useShopStore();
+const library = useLibraryStore();
 const forecast = useForecastStore();
 const failure = ref<string | null>(null);
 const showKeys = ref(false);
@@ -34,6 +36,8 @@ const minute = computed({
 const signs = computed(() =>
   stages.map(({ id, later }) => {
     if (later) return { state: 'later', text: 'not yet' };
+    if (id === 'lines' && job.document && isWettedByHand(job.document))
+      return { state: 'later', text: 'none here' };
     const open = forecast.missing.filter((item) => item.stage === id).length;
     const assumed = job.document
       ? assumptionsOf(job.document, shop.shop).filter((item) => item.stage === id).length
@@ -50,7 +54,7 @@ watch(
   async (id) => {
     failure.value = null;
     try {
-      await shop.load();
+      await Promise.all([shop.load(), library.load()]);
       await job.open(id);
     } catch (error) {
       failure.value = (error as Error).message;

@@ -1,30 +1,40 @@
 <script setup lang="ts">
-import type { JobListItem } from '@wick/contract/api';
+import { MAX_FILE_BYTES, type JobListItem } from '@wick/contract/api';
 import { formatClock } from '@wick/core/units/format';
+import { isWettedByHand } from '@wick/contract/forecast-input';
 import { bandWords } from '@wick/contract/words';
-import { Button, Input, Popconfirm } from 'ant-design-vue';
+import { Button, Checkbox, Input, Select } from 'ant-design-vue';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client.ts';
 import PageHeader from '../ui/PageHeader.vue';
 import PlanThumbnail from '../ui/PlanThumbnail.vue';
+import { processWords } from '../ui/process-words.ts';
 
 const router = useRouter();
 const jobs = shallowRef<JobListItem[] | null>(null);
 const message = ref<string | null>(null);
 const search = ref('');
-const isOver = ref(false);
+const showsArchived = ref(false);
+const order = ref<'changed' | 'name' | 'process'>('changed');
+/** The job deleted last, for as long as the page is open. */
+const deleted = shallowRef<{ id: string; name: string } | null>(null);
 const file = ref<HTMLInputElement | null>(null);
-const processWords = {
-  infusion: 'infusion',
-  wetLayup: 'bagged wet layup',
-  closedMould: 'closed mould',
-  bonding: 'core bonding',
-};
+const orders = [
+  { value: 'changed', label: 'last changed first' },
+  { value: 'name', label: 'by name' },
+  { value: 'process', label: 'by process' },
+];
 
-const shown = computed(() =>
-  (jobs.value ?? []).filter((job) => job.name.toLowerCase().includes(search.value.trim().toLowerCase())),
-);
+const archivedCount = computed(() => (jobs.value ?? []).filter(({ isArchived }) => isArchived).length);
+const shown = computed(() => {
+  const wanted = search.value.trim().toLowerCase();
+  const matches = (job: JobListItem) =>
+    `${job.name} ${processWords[job.process]}`.toLowerCase().includes(wanted);
+  const list = (jobs.value ?? []).filter((job) => job.isArchived === showsArchived.value && matches(job));
+  const key = (job: JobListItem) => (order.value === 'process' ? processWords[job.process] : job.name);
+  return order.value === 'changed' ? list : [...list].sort((a, b) => key(a).localeCompare(key(b)));
+});
 
 async function attempt<T>(action: () => Promise<T>): Promise<T | undefined> {
   try {
@@ -44,9 +54,8 @@ async function create() {
 }
 
 async function importFile(chosen: File | undefined) {
-  isOver.value = false;
   if (!chosen) return;
-  if (chosen.size > 4_000_000) {
+  if (chosen.size > MAX_FILE_BYTES) {
     message.value = `“${chosen.name}” is larger than 4 MB; a job file never is. Check that it is the right one.`;
     return;
   }
@@ -57,12 +66,30 @@ async function importFile(chosen: File | undefined) {
 }
 
 const duplicate = async (id: string) => (await attempt(() => api.duplicateJob(id))) && load();
-const remove = async (id: string) => {
-  await attempt(() => api.removeJob(id));
-  void load();
-};
-function verdictWords({ verdict, revision }: JobListItem): { text: string; tone: string } {
-  if (!verdict) return { text: 'no forecast yet', tone: 'quiet' };
+async function setArchived(job: JobListItem) {
+  await attempt(() => api.setArchived(job.id, !job.isArchived));
+  await load();
+}
+async function remove({ id, name }: JobListItem) {
+  const done = await attempt(async () => {
+    await api.removeJob(id);
+    return true;
+  });
+  if (done) deleted.value = { id, name };
+  await load();
+}
+async function bringBack() {
+  const gone = deleted.value;
+  if (!gone) return;
+  if (await attempt(() => api.restoreJob(gone.id))) deleted.value = null;
+  await load();
+}
+function verdictWords({ verdict, revision, process }: JobListItem): { text: string; tone: string } {
+  if (!verdict)
+    return {
+      text: isWettedByHand({ process }) ? 'wetted by hand, no front' : 'no forecast yet',
+      tone: 'quiet',
+    };
   const old = verdict.revision === revision ? '' : ', before the last change';
   const times =
     verdict.fillTime === null
@@ -76,23 +103,21 @@ function verdictWords({ verdict, revision }: JobListItem): { text: string; tone:
 </script>
 
 <template>
-  <div
-    class="page"
-    @dragover.prevent="isOver = true"
-    @dragleave.self="isOver = false"
-    @drop.prevent="importFile($event.dataTransfer?.files[0])"
-  >
+  <div class="page">
     <PageHeader />
-    <main :class="{ over: isOver }">
+    <main>
       <div class="tools head">
         <h1>Jobs</h1>
         <Input
           v-model:value="search"
-          placeholder="Search by name"
-          aria-label="Search by name"
+          placeholder="Search name or process"
+          aria-label="Search name or process"
           class="search"
           allow-clear
         />
+        <Select v-model:value="order" :options="orders" aria-label="Order of the jobs" class="order" />
+        <Checkbox v-model:checked="showsArchived">Archived ({{ archivedCount }})</Checkbox>
+        <span class="space" />
         <Button type="primary" @click="create">New job</Button>
         <Button @click="file?.click()">Import a job file</Button>
         <input
@@ -105,12 +130,24 @@ function verdictWords({ verdict, revision }: JobListItem): { text: string; tone:
         />
       </div>
       <p v-if="message" class="ember" role="alert" data-testid="message">{{ message }}</p>
+      <p v-if="deleted" role="status" class="gone">
+        “{{ deleted.name }}” is deleted.
+        <Button size="small" @click="bringBack">Bring it back</Button>
+      </p>
       <p v-if="jobs === null && !message" class="quiet">Fetching the jobs …</p>
       <Button v-if="jobs === null && message" @click="load">Try again</Button>
       <p v-else-if="jobs?.length === 0" class="quiet">
         No jobs yet. Start a new one, or drop a job file anywhere on this page.
       </p>
-      <p v-else-if="jobs && shown.length === 0" class="quiet">No job has “{{ search }}” in its name.</p>
+      <p v-else-if="jobs && shown.length === 0" class="quiet">
+        {{
+          search
+            ? `No job has “${search}” in its name or process.`
+            : showsArchived
+              ? 'Nothing is archived.'
+              : 'All jobs are archived.'
+        }}
+      </p>
       <table v-if="shown.length > 0" class="sheet">
         <thead>
           <tr>
@@ -124,9 +161,11 @@ function verdictWords({ verdict, revision }: JobListItem): { text: string; tone:
         </thead>
         <tbody>
           <tr v-for="job in shown" :key="job.id">
-            <td><PlanThumbnail :outline="job.outline" /></td>
+            <td><PlanThumbnail :sketch="job.sketch" /></td>
             <td>
-              <RouterLink :to="`/jobs/${job.id}/lines`" class="name">{{ job.name }}</RouterLink>
+              <RouterLink :to="`/jobs/${job.id}/${isWettedByHand(job) ? 'part' : 'lines'}`" class="name">{{
+                job.name
+              }}</RouterLink>
             </td>
             <td>{{ processWords[job.process] }}</td>
             <td :class="verdictWords(job).tone">{{ verdictWords(job).text }}</td>
@@ -136,19 +175,18 @@ function verdictWords({ verdict, revision }: JobListItem): { text: string; tone:
             <td class="actions">
               <Button size="small" type="text" @click="duplicate(job.id)">Duplicate</Button>
               <a :href="api.jobFile(job.id)" download>Export</a>
-              <Popconfirm
-                :title="`Delete “${job.name}”? Export it first if you may want it back.`"
-                ok-text="Delete"
-                cancel-text="Keep"
-                @confirm="remove(job.id)"
-              >
-                <Button size="small" type="text" danger>Delete</Button>
-              </Popconfirm>
+              <Button size="small" type="text" @click="setArchived(job)">{{
+                job.isArchived ? 'Take out of the archive' : 'Archive'
+              }}</Button>
+              <Button size="small" type="text" danger @click="remove(job)">Delete</Button>
             </td>
           </tr>
         </tbody>
       </table>
-      <p class="quiet hint">A job file can be dropped anywhere on this page.</p>
+      <p class="quiet hint">
+        Drop a file anywhere: job files become jobs, library tables go to the library, and drawings to the job
+        that is open.
+      </p>
     </main>
   </div>
 </template>
@@ -161,15 +199,18 @@ main {
   padding: 18px 24px;
   max-width: 1280px;
 }
-.over {
-  outline: 3px dashed var(--resin);
-  outline-offset: -8px;
-}
 .head {
   margin-bottom: 14px;
+  align-items: center;
+}
+.order {
+  width: 170px;
+}
+.gone {
+  font: 600 15px var(--display);
 }
 .search {
-  width: 240px;
+  width: 220px;
   margin-left: 18px;
 }
 td {

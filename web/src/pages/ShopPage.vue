@@ -13,7 +13,9 @@ const shop = useShopStore();
 const set = (changes: Partial<Shop>) => void shop.save({ ...shop.shop, ...changes });
 const setUnit = (name: QuantityName, symbol: string) =>
   set({ units: { ...shop.shop.units, [name]: symbol } });
-const shownUnits = computed(() => quantityNames.filter((name) => name !== 'angle' && name !== 'fraction'));
+const shownUnits = computed(() =>
+  quantityNames.filter((name) => !['angle', 'fraction', 'factor', 'number'].includes(name)),
+);
 const mostVacuum = computed(() => formatQuantity(shop.ambient, 'gaugePressure', 'inHg'));
 const refuseAltitude = (value: number) =>
   value >= -500 && value <= 6000 ? null : 'Altitude runs from -500 m to 6000 m.';

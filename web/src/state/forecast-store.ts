@@ -11,6 +11,7 @@ import { computed, markRaw, ref, shallowRef, toRaw, watch } from 'vue';
 import { api } from '../api/client.ts';
 import { createFlowRunner } from '../workers/flow-runner.ts';
 import { useJobStore } from './job-store.ts';
+import { useLibraryStore } from './library-store.ts';
 import { useShopStore } from './shop-store.ts';
 
 interface Solved {
@@ -25,6 +26,7 @@ const AS_IT_IS = 'as it is';
 export const useForecastStore = defineStore('forecast', () => {
   const job = useJobStore();
   const shop = useShopStore();
+  const library = useLibraryStore();
   const solved = shallowRef<Solved | null>(null);
   const flowMessage = ref<string | null>(null);
   const progress = ref<number | null>(null);
@@ -171,8 +173,8 @@ export const useForecastStore = defineStore('forecast', () => {
     const now = stackOf(document, shop.shop);
     const speed = (stack: typeof now) =>
       (stack.transmissibility.xx + stack.transmissibility.yy) / stack.storage;
-    const meshes = shop.ofKind('flowMesh').filter((mesh) => mesh.id !== document.laminate.flowMeshId);
-    const resins = shop.ofKind('resin').filter((resin) => resin.id !== document.resin.materialId);
+    const meshes = library.ofKind('flowMesh').filter((mesh) => mesh.id !== document.laminate.flowMeshId);
+    const resins = library.ofKind('resin').filter((resin) => resin.id !== document.resin.materialId);
     return [
       { label: AS_IT_IS },
       { label: 'Resin and workshop 3 °C warmer', run: { temperature: temperature + 3 } },

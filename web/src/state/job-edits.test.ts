@@ -6,22 +6,19 @@ import { readJob } from '@wick/contract/job-file';
 import {
   addMark,
   addTee,
-  moveCorner,
   moveLine,
   moveMark,
   newLine,
-  removeCorner,
   removeLine,
   removeMark,
   removeTee,
-  splitEdge,
   updateLine,
   withDoubt,
   withForecast,
-  withLaminate,
-  withPly,
   withResinSystem,
 } from './job-edits.ts';
+import { moveCorner, removeCorner, splitEdgeAt } from './plan-edits.ts';
+import { addPly, withLaminate } from './ply-edits.ts';
 
 const gore = demoJobs[0]!;
 const material = (id: string) => demoMaterials.find((item) => item.id === id)!;
@@ -30,13 +27,13 @@ describe('edits of a job', () => {
   test('none of them touches the job it is given, and each result is a valid job', () => {
     const before = JSON.stringify(gore);
     const edits = [
-      moveCorner(0, { x: -0.1, y: 0 }),
-      splitEdge(0),
-      removeCorner(3),
+      moveCorner({ kind: 'outline' }, 0, { x: -0.1, y: 0 }),
+      splitEdgeAt({ kind: 'outline' }, 0),
+      removeCorner({ kind: 'outline' }, 3),
       moveLine('feed-1', { x: 0.01, y: 0 }),
       removeLine('feed-2'),
-      withPly(material('woven-glass-300'), 0),
-      withLaminate({ flowMeshId: 'mesh-fine' }, demoMaterials),
+      addPly(null, material('woven-glass-300'), 0),
+      withLaminate(null, { flowMeshId: 'mesh-fine' }, demoMaterials),
       withResinSystem(material('vinyl-ester-v1')),
       addMark({ x: 1, y: 0.5 }),
       addTee(),
@@ -52,11 +49,11 @@ describe('edits of a job', () => {
   });
 
   test('materials follow use: brought in when chosen, dropped when nothing needs them, never swapped under a job', () => {
-    const meshed = withLaminate({ flowMeshId: 'mesh-fine' }, demoMaterials)(gore);
+    const meshed = withLaminate(null, { flowMeshId: 'mesh-fine' }, demoMaterials)(gore);
     expect(meshed.materials.map((item) => item.id)).toContain('mesh-fine');
     expect(meshed.materials.map((item) => item.id)).not.toContain('mesh-open');
     const newer = { ...material('quad-glass-850'), name: 'Changed in the library' };
-    const plied = withPly(newer, 0)(gore);
+    const plied = addPly(null, newer, 0)(gore);
     expect(plied.materials.find((item) => item.id === 'quad-glass-850')!.name).toBe('Quad glass 850');
   });
 
@@ -74,7 +71,7 @@ describe('edits of a job', () => {
 
   test('materials of zones count as used', () => {
     expect(removeLine('feed-2')(gore).materials).toEqual(gore.materials);
-    const plied = withPly(material('biax-glass-600'), 0)(gore);
+    const plied = addPly(null, material('biax-glass-600'), 0)(gore);
     expect(plied.materials.map(({ id }) => id)).toEqual([
       ...gore.materials.map(({ id }) => id),
       'biax-glass-600',
@@ -83,9 +80,12 @@ describe('edits of a job', () => {
 
   test('a part keeps three corners; positions keep a tenth of a millimetre', () => {
     let job = emptyJob('x');
-    for (let i = 0; i < 4; i++) job = removeCorner(0)(job);
+    for (let i = 0; i < 4; i++) job = removeCorner({ kind: 'outline' }, 0)(job);
     expect(job.part.outline).toHaveLength(3);
-    expect(moveCorner(0, { x: 0.123456, y: 1 / 3 })(job).part.outline[0]).toEqual({ x: 0.1235, y: 0.3333 });
+    expect(moveCorner({ kind: 'outline' }, 0, { x: 0.123456, y: 1 / 3 })(job).part.outline[0]).toEqual({
+      x: 0.1235,
+      y: 0.3333,
+    });
   });
 
   test('new lines take the next free name; only the first feed opens at the start', () => {

@@ -13,36 +13,6 @@ export const withResin =
   (resin: Partial<Job['resin']>): Edit =>
   (job) => ({ ...job, resin: { ...job.resin, ...resin } });
 
-export const moveCorner =
-  (index: number, to: Point): Edit =>
-  (job) =>
-    withPart({ outline: job.part.outline.map((corner, i) => (i === index ? roundPoint(to) : corner)) })(job);
-
-/** Puts a corner in the middle of the edge that starts at index. */
-export const splitEdge =
-  (index: number): Edit =>
-  (job) => {
-    const { outline } = job.part;
-    const [a, b] = [outline[index]!, outline[(index + 1) % outline.length]!];
-    const middle = roundPoint({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
-    return withPart({ outline: [...outline.slice(0, index + 1), middle, ...outline.slice(index + 1)] })(job);
-  };
-
-/** A part keeps three corners at least. */
-export const removeCorner =
-  (index: number): Edit =>
-  (job) =>
-    job.part.outline.length > 3
-      ? withPart({ outline: job.part.outline.filter((_, i) => i !== index) })(job)
-      : job;
-
-export const moveHole =
-  (index: number, by: Point): Edit =>
-  (job) =>
-    withPart({
-      holes: job.part.holes.map((hole, i) => (i === index ? hole.map((p) => shift(p, by)) : hole)),
-    })(job);
-
 export const updateLine =
   (id: string, changes: Partial<JobLine>): Edit =>
   (job) => ({ ...job, lines: job.lines.map((line) => (line.id === id ? { ...line, ...changes } : line)) });
@@ -73,8 +43,10 @@ export const removeLine =
   (job) =>
     withoutTriggersOn(id, { ...job, lines: job.lines.filter((line) => line.id !== id) });
 
-function withoutTriggersOn(id: string, job: Job): Job {
-  const stays = ({ when }: JobAction) => !('what' in when) || when.what !== id;
+/** Actions that wait for a line, mark or zone that goes, go with it. */
+export function withoutTriggersOn(id: string, job: Job): Job {
+  const stays = ({ when }: JobAction) =>
+    (!('what' in when) || when.what !== id) && (when.kind !== 'zoneFull' || when.zone !== id);
   return { ...job, lines: job.lines.map((line) => ({ ...line, actions: line.actions.filter(stays) })) };
 }
 
@@ -156,37 +128,17 @@ export const withDoubt =
   (doubt: Partial<Job['doubt']>): Edit =>
   (job) => ({ ...job, doubt: { ...job.doubt, ...doubt } });
 
-export const withPly =
-  (fabric: Material, angle: number): Edit =>
-  (job) => {
-    let number = job.laminate.plies.length + 1;
-    while (job.laminate.plies.some((ply) => ply.id === `ply-${number}`)) number += 1;
-    const plies = [...job.laminate.plies, { id: `ply-${number}`, materialId: fabric.id, angle }];
-    return keepUsed({ ...job, laminate: { ...job.laminate, plies } }, [fabric]);
-  };
-
-export const withPlies =
-  (plies: Job['laminate']['plies']): Edit =>
-  (job) =>
-    keepUsed({ ...job, laminate: { ...job.laminate, plies } }, []);
-
-/** Changes the laminate, bringing in the materials it names. */
-export const withLaminate =
-  (laminate: Partial<Job['laminate']>, materials: readonly Material[]): Edit =>
-  (job) =>
-    keepUsed({ ...job, laminate: { ...job.laminate, ...laminate } }, materials);
-
 export const withResinSystem =
   (resin: Material): Edit =>
   (job) =>
     keepUsed({ ...job, resin: { ...job.resin, materialId: resin.id } }, [resin]);
 
 /** The job's own copies come first: a job keeps the values it was computed with. */
-function keepUsed(job: Job, added: readonly Material[]): Job {
+export function keepUsed(job: Job, added: readonly Material[]): Job {
   const laminates = [job.laminate, ...job.zones.map((zone) => zone.laminate)];
   const used = new Set([
     ...laminates.flatMap(({ plies, coreId, flowMeshId, peelPlyId }) => [
-      ...plies.map((ply) => ply.materialId),
+      ...plies.map((ply) => ('through' in ply ? null : ply.materialId)),
       coreId,
       flowMeshId,
       peelPlyId,
@@ -201,8 +153,26 @@ function keepUsed(job: Job, added: readonly Material[]): Job {
 }
 
 /** Positions are kept to a tenth of a millimetre. */
-const roundPoint = ({ x, y }: Point): Point => ({
+export const roundPoint = ({ x, y }: Point): Point => ({
   x: Math.round(x * 1e4) / 1e4,
   y: Math.round(y * 1e4) / 1e4,
 });
-const shift = (p: Point, by: Point): Point => roundPoint({ x: p.x + by.x, y: p.y + by.y });
+export const shift = (p: Point, by: Point): Point => roundPoint({ x: p.x + by.x, y: p.y + by.y });
+
+/** An id that nothing on the plan or in the plies has yet: "zone-3". */
+export function freshId(job: Job, word: string): string {
+  const taken = new Set([
+    ...[
+      ...job.lines,
+      ...job.marks,
+      ...job.tees,
+      ...job.zones,
+      ...job.part.features,
+      ...job.laminate.plies,
+    ].map(({ id }) => id),
+    ...job.zones.flatMap(({ laminate }) => laminate.plies.map((ply) => ('through' in ply ? '' : ply.id))),
+  ]);
+  let number = 1;
+  while (taken.has(`${word}-${number}`)) number += 1;
+  return `${word}-${number}`;
+}

@@ -21,6 +21,11 @@ const place = computed(
       Vivid Wick
     </RouterLink>
     <slot />
+    <nav class="places" aria-label="Workshop">
+      <RouterLink to="/">Jobs</RouterLink>
+      <RouterLink to="/library">Library</RouterLink>
+      <RouterLink to="/moulds">Moulds</RouterLink>
+    </nav>
     <RouterLink to="/shop" class="shop" title="Shop settings">{{ place }}</RouterLink>
   </header>
 </template>
@@ -43,8 +48,20 @@ header {
   text-decoration: none;
   white-space: nowrap;
 }
-.shop {
+.places {
   margin-left: auto;
+  display: flex;
+  gap: 14px;
+}
+.places a {
+  color: var(--ink);
+  text-decoration: none;
+}
+.places a:hover,
+.places .router-link-exact-active {
+  text-decoration: underline;
+}
+.shop {
   color: var(--quiet);
   text-decoration: none;
   font-size: 13px;

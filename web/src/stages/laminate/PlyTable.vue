@@ -1,99 +1,297 @@
 <script setup lang="ts">
-import type { Job } from '@wick/contract/job';
-import { Button } from 'ant-design-vue';
+import { materialOf } from '@wick/contract/forecast-input';
+import type { Book } from '@wick/contract/ply-book';
+import { Button, Select } from 'ant-design-vue';
+import { computed, nextTick, ref } from 'vue';
+import {
+  addPly,
+  mirrorStack,
+  movePly,
+  removePly,
+  repeatPly,
+  setThrough,
+  stagger,
+  updatePly,
+} from '../../state/ply-edits.ts';
+import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import { useChoices } from './use-choices.ts';
 
-type Plies = Job['laminate']['plies'];
-const props = defineProps<{ plies: Plies; nameOf: (id: string) => string; thicknesses: readonly number[] }>();
-const emit = defineEmits<{ change: [plies: Plies] }>();
+/** The ply book of one laminate, bag side on top as it lies; rows are dragged, or moved with Alt and the arrows. */
+const props = defineProps<{
+  book: Book;
+  thicknesses: readonly number[];
+  odd: number | null;
+  chosen: number | null;
+}>();
+const emit = defineEmits<{ choose: [index: number | null] }>();
+const job = useJobStore();
 const shop = useShopStore();
+const choices = useChoices();
+const body = ref<HTMLElement | null>(null);
 
-function swap(index: number, by: number) {
-  const plies = [...props.plies];
-  const [ply] = plies.splice(index, 1);
-  plies.splice(index + by, 0, ply!);
-  emit('change', plies);
+const rows = computed(() => {
+  const { plies } = props.book.laminate;
+  return plies
+    .map((ply, index) => ({
+      ply,
+      index,
+      isThrough: props.book.through.has(ply.id),
+      name: materialOf(job.document!, ply.materialId, 'fabric')?.name ?? ply.materialId,
+    }))
+    .reverse();
+});
+const stopped = computed(() =>
+  props.book.zoneId === null
+    ? []
+    : job.document!.laminate.plies.filter(({ id }) => !props.book.through.has(id)),
+);
+const fabricOptions = computed(() => choices('fabric').map((item) => ({ value: item.id, label: item.name })));
+/** Keeps the picker empty after each choice; undefined would let it remember the last one and ignore a second click on it. */
+const nothingChosen = null as unknown as undefined;
+const step = ref(0.02);
+
+// A row follows the pointer by swapping places with those it passes: one undo step a drag.
+const dragged = ref<number | null>(null);
+let start = 0;
+let before = 0;
+function grab(index: number, event: PointerEvent) {
+  (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  dragged.value = index;
+  start = event.clientY;
+  before = index;
+  emit('choose', index);
 }
-const turn = (index: number, angle: number) =>
-  emit(
-    'change',
-    props.plies.map((ply, i) => (i === index ? { ...ply, angle } : ply)),
-  );
+function drag(event: PointerEvent) {
+  if (dragged.value === null || !body.value) return;
+  const height = body.value.querySelector('tr')?.getBoundingClientRect().height ?? 34;
+  // The table shows the top ply first: down the screen is towards the mould.
+  const count = props.book.laminate.plies.length;
+  const to = Math.max(0, Math.min(count - 1, before - Math.round((event.clientY - start) / height)));
+  if (to === dragged.value) return;
+  dragged.value = to;
+  job.preview(movePly(props.book.zoneId, before, to));
+  emit('choose', to);
+}
+function drop() {
+  if (dragged.value === null) return;
+  dragged.value = null;
+  job.endGesture();
+}
+
+async function onKey(event: KeyboardEvent, index: number) {
+  const by = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
+  const count = props.book.laminate.plies.length;
+  const to = Math.max(0, Math.min(count - 1, index + by));
+  if (by !== 0 && event.altKey) job.apply(movePly(props.book.zoneId, index, to));
+  else if (event.key === 'Delete') job.apply(removePly(props.book.zoneId, index));
+  else if (by === 0) return;
+  event.preventDefault();
+  emit('choose', to);
+  await nextTick();
+  body.value?.querySelector<HTMLElement>(`[data-ply="${to}"]`)?.focus();
+}
+
+function add(id: string) {
+  const fabric = choices('fabric').find((item) => item.id === id);
+  if (fabric?.kind !== 'fabric') return;
+  job.apply(addPly(props.book.zoneId, fabric, props.book.laminate.plies.at(-1)?.angle ?? 0));
+}
+function exchange(index: number, id: string) {
+  const fabric = choices('fabric').find((item) => item.id === id);
+  if (fabric) job.apply(updatePly(props.book.zoneId, index, { materialId: id }, [fabric]));
+}
 const refuseAngle = (angle: number) =>
   Math.abs(angle) <= 2 * Math.PI + 1e-9 ? null : 'Angles run from -360 to 360 degrees.';
+const refuseInset = (value: number) =>
+  value >= -0.5 && value < 5 ? null : 'From 500 mm past the edge to 5 m short of it.';
 </script>
 
 <template>
   <table class="sheet">
     <thead>
       <tr>
-        <th>Ply, mould side first</th>
+        <th></th>
+        <th>Ply, bag side on top</th>
         <th class="angle">Angle</th>
+        <th class="angle">Ends short by</th>
         <th>Thickness</th>
         <th></th>
       </tr>
     </thead>
-    <tbody>
-      <tr v-for="(ply, i) in plies" :key="ply.id" data-testid="ply">
+    <tbody ref="body">
+      <tr
+        v-for="{ ply, index, isThrough, name } in rows"
+        :key="ply.id"
+        :class="{ chosen: chosen === index, dragged: dragged === index, through: isThrough }"
+        data-testid="ply"
+        @focusin="emit('choose', index)"
+      >
         <td>
-          <span class="number">{{ i + 1 }}</span> {{ nameOf(ply.materialId) }}
+          <span
+            class="grip number"
+            tabindex="0"
+            role="button"
+            :data-ply="index"
+            :aria-label="`Ply ${index + 1}, ${name}: drag, or Alt and arrows to move`"
+            @pointerdown="grab(index, $event)"
+            @pointermove="drag"
+            @pointerup="drop"
+            @pointercancel="drop"
+            @keydown="onKey($event, index)"
+            >⠿ {{ index + 1 }}</span
+          >
+        </td>
+        <td class="cloth">
+          <Select
+            size="small"
+            :value="ply.materialId"
+            :options="fabricOptions"
+            :aria-label="`Cloth of ply ${index + 1}`"
+            @change="exchange(index, String($event))"
+          />
+          <span v-if="isThrough" class="quiet" title="Changed here, it changes everywhere it runs"
+            >through</span
+          >
+          <span v-if="odd === index" class="ember" title="Its partner across the middle differs">≠</span>
         </td>
         <td>
           <QuantityInput
             hide-label
-            :label="`Angle of ply ${i + 1}`"
+            :label="`Angle of ply ${index + 1}`"
             quantity="angle"
             :model-value="ply.angle"
             :refuse="refuseAngle"
-            @update:model-value="turn(i, $event!)"
+            @update:model-value="job.apply(updatePly(book.zoneId, index, { angle: $event! }))"
           />
         </td>
-        <td class="number">{{ shop.show(thicknesses[i], 'thickness') }}</td>
+        <td>
+          <QuantityInput
+            hide-label
+            :label="`Ply ${index + 1} ends short by`"
+            quantity="length"
+            :model-value="ply.inset"
+            :refuse="refuseInset"
+            @update:model-value="job.apply(updatePly(book.zoneId, index, { inset: $event! }))"
+          />
+        </td>
+        <td class="number">{{ shop.show(thicknesses[index], 'thickness') }}</td>
         <td class="actions">
           <Button
             size="small"
             type="text"
-            :disabled="i === 0"
-            :aria-label="`Move ply ${i + 1} up`"
-            @click="swap(i, -1)"
-            >↑</Button
+            :aria-label="`Repeat ply ${index + 1}`"
+            @click="job.apply(repeatPly(book.zoneId, index))"
+            >+</Button
           >
           <Button
             size="small"
             type="text"
-            :disabled="i === plies.length - 1"
-            :aria-label="`Move ply ${i + 1} down`"
-            @click="swap(i, 1)"
-            >↓</Button
-          >
-          <Button
-            size="small"
-            type="text"
-            :aria-label="`Delete ply ${i + 1}`"
-            @click="
-              emit(
-                'change',
-                plies.filter((_, j) => j !== i),
-              )
-            "
+            :aria-label="`Delete ply ${index + 1}`"
+            @click="job.apply(removePly(book.zoneId, index))"
             >×</Button
           >
         </td>
       </tr>
     </tbody>
   </table>
+  <p v-if="stopped.length > 0" class="quiet stopped">
+    Base plies that end at this zone:
+    <button
+      v-for="ply in stopped"
+      :key="ply.id"
+      class="plain link"
+      @click="job.apply(setThrough(book.zoneId!, ply.id, true))"
+    >
+      {{ job.document!.laminate.plies.indexOf(ply) + 1 }}
+      {{ materialOf(job.document!, ply.materialId, 'fabric')?.name }}, let it run through
+    </button>
+  </p>
+  <div class="tools add">
+    <Select
+      :value="nothingChosen"
+      placeholder="Add a ply from the library"
+      aria-label="Add a ply from the library"
+      class="wide"
+      show-search
+      option-filter-prop="label"
+      :options="fabricOptions"
+      @change="add(String($event))"
+    />
+    <Button :disabled="rows.length === 0" @click="job.apply(mirrorStack(book.zoneId))"
+      >Mirror the stack</Button
+    >
+    <span class="stagger">
+      <Button :disabled="rows.length < 2" @click="job.apply(stagger(book.zoneId, step))">Stagger by</Button>
+      <QuantityInput
+        hide-label
+        label="Step of the stagger"
+        quantity="length"
+        :model-value="step"
+        :refuse="refuseInset"
+        @update:model-value="step = $event ?? step"
+      />
+    </span>
+  </div>
 </template>
 
 <style scoped>
 .angle {
-  width: 92px;
+  width: 84px;
 }
 td {
   vertical-align: middle !important;
 }
+td :deep(input) {
+  padding: 1px 6px;
+}
+.grip {
+  cursor: grab;
+  touch-action: none;
+  white-space: nowrap;
+  padding: 6px 4px;
+  user-select: none;
+}
+.cloth {
+  white-space: nowrap;
+}
+.cloth :deep(.ant-select) {
+  width: 158px;
+}
+.cloth .quiet {
+  font-size: 12px;
+  margin-left: 6px;
+}
+.chosen td {
+  background: #f2e4c4;
+}
+.dragged td {
+  background: #ecd39c;
+}
 .actions {
   white-space: nowrap;
   text-align: right;
+}
+.add {
+  margin: 10px 0 14px;
+}
+.wide {
+  width: 220px;
+}
+.stagger {
+  display: flex;
+  gap: 4px;
+}
+.stagger :deep(.quantity) {
+  width: 78px;
+}
+.link {
+  text-decoration: underline;
+  margin-right: 10px;
+}
+.stopped {
+  font-size: 13px;
+  margin: 6px 0;
 }
 </style>

@@ -2,42 +2,67 @@
 import type { Stack } from '@wick/core/laminate/stack';
 import { materialOf } from '@wick/contract/forecast-input';
 import type { Job } from '@wick/contract/job';
+import { underCore, type Book } from '@wick/contract/ply-book';
 import { computed } from 'vue';
 import { useShopStore } from '../../state/shop-store.ts';
 
 /** Section through the stack, to scale in thickness; the core is cut short where it would dwarf the plies. */
-const props = defineProps<{ job: Job; stack: Stack }>();
+const props = defineProps<{ job: Job; book: Book; stack: Stack; chosen: number | null }>();
 const shop = useShopStore();
-const HEIGHT = 380;
+const HEIGHT = 300;
+const WIDTH = 260;
+/** Steps of drawn-in plies are shown at this many units each, not to scale. */
+const STEP = 9;
 
 interface Layer {
   label: string;
+  angle: number | null;
   thickness: number;
   fill: string;
   isCut: boolean;
+  inset: number;
+  index: number | null;
 }
 const layers = computed<Layer[]>(() => {
-  const { laminate } = props.job;
+  const { laminate } = props.book;
   const core = materialOf(props.job, laminate.coreId, 'core');
   const mesh = materialOf(props.job, laminate.flowMeshId, 'flowMesh');
-  const plies = laminate.plies.map((ply, i) => ({
-    label: `${i + 1}  ${materialOf(props.job, ply.materialId, 'fabric')?.name ?? ''}  ${Math.round((ply.angle * 180) / Math.PI)}°`,
-    thickness: props.stack.plies[i]?.thickness ?? 0,
+  const steps = [...new Set(laminate.plies.map((ply) => ply.inset))].sort((a, b) => a - b);
+  const plies = laminate.plies.map((ply, index) => ({
+    label: `${index + 1}  ${materialOf(props.job, ply.materialId, 'fabric')?.name ?? ''}  ${Math.round((ply.angle * 180) / Math.PI)}°`,
+    angle: ply.angle,
+    thickness: props.stack.plies[index]?.thickness ?? 0,
     fill: Math.abs(Math.sin(2 * ply.angle)) > 0.5 ? '#d8c394' : '#e8d9b3',
     isCut: false,
+    inset: Math.min(8, steps.indexOf(ply.inset)) * STEP,
+    index,
   }));
-  const half = Math.ceil(plies.length / 2);
-  const coreLayer = core && {
-    label: core.name,
-    thickness: Math.min(core.thickness, props.stack.laminateThickness),
-    fill: '#f0ece0',
-    isCut: core.thickness > props.stack.laminateThickness,
-  };
+  const under = core ? underCore(props.job, props.book, shop.shop) : plies.length;
+  const plain = { angle: null, inset: 0, index: null };
   return [
-    ...plies.slice(0, coreLayer ? half : plies.length),
-    ...(coreLayer ? [coreLayer, ...plies.slice(half)] : []),
+    ...plies.slice(0, under),
+    ...(core
+      ? [
+          {
+            ...plain,
+            label: core.name,
+            thickness: Math.min(core.thickness, props.stack.laminateThickness),
+            fill: '#f0ece0',
+            isCut: core.thickness > props.stack.laminateThickness,
+          },
+        ]
+      : []),
+    ...plies.slice(under),
     ...(mesh
-      ? [{ label: `${mesh.name}, taken off`, thickness: mesh.thickness, fill: '#b9d0cf', isCut: false }]
+      ? [
+          {
+            ...plain,
+            label: `${mesh.name}, taken off`,
+            thickness: mesh.thickness,
+            fill: '#b9d0cf',
+            isCut: false,
+          },
+        ]
       : []),
   ];
 });
@@ -50,28 +75,46 @@ const drawn = computed(() => {
     return { ...layer, y, height };
   });
 });
+const face = computed(() => props.job.showFace);
 </script>
 
 <template>
   <figure>
-    <svg :viewBox="`0 -4 260 ${HEIGHT + 26}`" role="img" aria-label="Section through the stack, to scale">
+    <svg
+      :viewBox="`0 -16 ${WIDTH} ${HEIGHT + 40}`"
+      role="img"
+      :aria-label="`Section through ${book.name}, thickness to scale`"
+    >
+      <text v-if="face === 'bag'" x="0" y="-4" class="face">▲ show face</text>
       <g v-for="(layer, i) in drawn" :key="i">
         <rect
           x="0"
           :y="layer.y"
-          width="250"
+          :width="WIDTH - 10 - layer.inset"
           :height="layer.height"
           :fill="layer.fill"
-          stroke="#8b8474"
-          stroke-width="0.7"
+          :class="{ chosen: layer.index !== null && layer.index === chosen }"
         />
         <text v-if="layer.height > 11" x="8" :y="layer.y + layer.height / 2 + 4">
           {{ layer.label }}
           <tspan v-if="layer.isCut">(drawn thinner)</tspan>
         </text>
+        <g
+          v-if="layer.angle !== null && layer.height > 11"
+          :transform="`translate(${WIDTH - 30 - layer.inset} ${layer.y + layer.height / 2}) rotate(${(-layer.angle * 180) / Math.PI})`"
+        >
+          <line
+            :x1="-Math.min(9, layer.height / 2)"
+            :x2="Math.min(9, layer.height / 2)"
+            y1="0"
+            y2="0"
+            class="fibre"
+          />
+        </g>
       </g>
-      <rect x="0" :y="HEIGHT" width="250" height="6" fill="#1e2a2f" />
+      <rect x="0" :y="HEIGHT" :width="WIDTH - 10" height="6" class="mould" />
       <text x="0" :y="HEIGHT + 20">mould · {{ shop.show(stack.thickness, 'thickness') }} after demould</text>
+      <text v-if="face === 'mould'" :x="WIDTH - 10" :y="HEIGHT + 20" class="face end">▼ show face</text>
     </svg>
   </figure>
 </template>
@@ -82,10 +125,32 @@ figure {
 }
 svg {
   width: 100%;
-  max-height: 430px;
+  max-height: 340px;
+}
+rect {
+  stroke: #8b8474;
+  stroke-width: 0.7;
+}
+.chosen {
+  stroke: var(--resin);
+  stroke-width: 2.4;
+}
+.mould {
+  fill: #1e2a2f;
+  stroke: none;
+}
+.fibre {
+  stroke: var(--ink);
+  stroke-width: 2;
 }
 text {
   font: 500 12px var(--display);
   fill: var(--ink);
+}
+.face {
+  fill: var(--resin-ink);
+}
+.end {
+  text-anchor: end;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { polygonOf } from '@wick/core/geometry/arcs';
 import type { Point } from '@wick/core/geometry/polygon';
 import { Select } from 'ant-design-vue';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
@@ -110,6 +111,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
         @move="(at, event) => ((hover = at), move(at, event))"
         @release="release"
         @leave="hover = null"
+        @abandon="abandon()"
       >
         <template #inside="{ view }">
           <FieldBands v-if="field" :view="view" :bands="field.bands" />
@@ -119,7 +121,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           <path
             v-for="zone in job.document!.zones"
             :key="zone.id"
-            :d="pathOf(view, zone.outline, true)"
+            :d="pathOf(view, polygonOf(zone.outline), true)"
             class="zone"
             clip-path="url(#part-clip)"
           />
@@ -190,59 +192,17 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 </template>
 
 <style scoped>
-.stage :deep(.list) {
-  height: 172px;
-  overflow: auto;
-  flex: none;
-}
-.head {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 16px;
-}
-.tool {
-  font: 500 15px var(--display);
-  padding: 4px 6px;
-  border-bottom: 3px solid transparent;
-}
-.tool.here {
-  border-bottom-color: var(--resin);
-  font-weight: 600;
-}
 .feed,
 .vent,
 .race,
 .view {
   min-width: 130px;
 }
-.panes {
-  display: flex;
-  gap: 14px;
-  align-items: end;
-  border-bottom: 1px solid var(--rule);
-}
-.space {
-  flex: 1;
-}
 .zone {
   fill: none;
   stroke: var(--ink);
   stroke-width: 1.2;
   stroke-dasharray: 5 4;
-}
-.foot {
-  display: flex;
-  justify-content: space-between;
-  align-items: end;
-  gap: 16px;
-  padding-bottom: 6px;
-}
-.status {
-  margin: 0;
-  flex: 1 1 300px;
-  height: 40px;
-  overflow: hidden;
 }
 .draft {
   fill: none;

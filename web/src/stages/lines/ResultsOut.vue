@@ -2,6 +2,7 @@
 import { csvOf, vtuOf } from '@wick/contract/results-out';
 import { useForecastStore } from '../../state/forecast-store.ts';
 import { useJobStore } from '../../state/job-store.ts';
+import { saveFile } from '../../ui/save-file.ts';
 
 /** Arrival, pressure, lag, final thickness and fibre volume at the nodes, to take elsewhere. */
 const job = useJobStore();
@@ -9,12 +10,8 @@ const forecast = useForecastStore();
 
 function save(write: typeof csvOf, type: string, extension: string) {
   const { flow, timeline } = forecast;
-  if (!flow || !timeline) return;
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([write(flow, timeline)], { type }));
-  link.download = `${job.document!.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}.${extension}`;
-  link.click();
-  URL.revokeObjectURL(link.href);
+  if (flow && timeline)
+    saveFile(`${job.document!.name}.${extension}`, new Blob([write(flow, timeline)], { type }));
 }
 </script>
 

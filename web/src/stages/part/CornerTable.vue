@@ -1,58 +1,147 @@
 <script setup lang="ts">
-import type { Point } from '@wick/core/geometry/polygon';
+import { arcOf, bulgeOfRadius, edgeLength, type Corner } from '@wick/core/geometry/arcs';
+import { distance } from '@wick/core/geometry/polygon';
 import { Button } from 'ant-design-vue';
-import { moveCorner, removeCorner } from '../../state/job-edits.ts';
+import { computed } from 'vue';
+import {
+  aimEdgeAt,
+  moveCorner,
+  removeCorner,
+  setBulge,
+  splitEdgeAt,
+  type RingRef,
+} from '../../state/plan-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
-defineProps<{ outline: readonly Point[]; selected: number | null }>();
+/** Corners by number: where each lies, and the edge that leaves it by length, direction and radius. */
+const props = defineProps<{ ring: readonly Corner[]; ringRef: RingRef; selected: number | null }>();
 const emit = defineEmits<{ select: [index: number] }>();
 const job = useJobStore();
+/** Longer rings show the corners about the chosen one. */
+const WINDOW = 12;
+
+const rows = computed(() => {
+  const n = props.ring.length;
+  const from = n <= WINDOW ? 0 : Math.max(0, Math.min(n - WINDOW, (props.selected ?? 0) - WINDOW / 2));
+  return props.ring.slice(from, from + WINDOW).map((corner, k) => {
+    const index = from + k;
+    const next = props.ring[(index + 1) % n]!;
+    const arc = arcOf(corner, next);
+    return {
+      index,
+      corner,
+      length: edgeLength(corner, next),
+      chord: distance(corner, next),
+      angle: Math.atan2(next.y - corner.y, next.x - corner.x),
+      radius: arc ? arc.radius * Math.sign(arc.sweep) : null,
+    };
+  });
+});
+type Row = (typeof rows.value)[number];
+const refuseLength = (value: number) => (value > 1e-4 && value < 200 ? null : 'From 0.1 mm to 200 m.');
+const refuseRadius = (row: Row) => (value: number) =>
+  Math.abs(value) >= row.chord / 2 - 1e-9
+    ? null
+    : 'No radius under half of the distance between the two corners spans them.';
+function setRadius(row: Row, radius: number | null) {
+  job.apply(setBulge(props.ringRef, row.index, radius ? bulgeOfRadius(row.chord, radius) : 0));
+}
 </script>
 
 <template>
+  <p v-if="ring.length > rows.length" class="quiet">
+    Corners {{ rows[0]!.index + 1 }} to {{ rows.at(-1)!.index + 1 }} of {{ ring.length }}, about the chosen
+    one.
+  </p>
   <table class="sheet">
     <thead>
       <tr>
         <th></th>
-        <th>along</th>
-        <th>across</th>
+        <th>Along</th>
+        <th>Across</th>
+        <th>Edge after it</th>
+        <th>Direction</th>
+        <th>Radius</th>
         <th></th>
       </tr>
     </thead>
     <tbody>
       <tr
-        v-for="(corner, i) in outline"
-        :key="i"
-        :class="{ selected: selected === i }"
-        @focusin="emit('select', i)"
+        v-for="row in rows"
+        :key="row.index"
+        :class="{ selected: selected === row.index }"
+        @focusin="emit('select', row.index)"
       >
-        <td class="number">{{ i + 1 }}</td>
+        <td class="number">{{ row.index + 1 }}</td>
         <td>
           <QuantityInput
             hide-label
-            :label="`Corner ${i + 1} along`"
+            :label="`Corner ${row.index + 1} along`"
             quantity="length"
-            :model-value="corner.x"
-            @update:model-value="job.apply(moveCorner(i, { x: $event!, y: corner.y }))"
+            :model-value="row.corner.x"
+            @update:model-value="job.apply(moveCorner(ringRef, row.index, { x: $event!, y: row.corner.y }))"
           />
         </td>
         <td>
           <QuantityInput
             hide-label
-            :label="`Corner ${i + 1} across`"
+            :label="`Corner ${row.index + 1} across`"
             quantity="length"
-            :model-value="corner.y"
-            @update:model-value="job.apply(moveCorner(i, { x: corner.x, y: $event! }))"
+            :model-value="row.corner.y"
+            @update:model-value="job.apply(moveCorner(ringRef, row.index, { x: row.corner.x, y: $event! }))"
           />
         </td>
         <td>
+          <QuantityInput
+            v-if="row.radius === null"
+            hide-label
+            :label="`Length of edge ${row.index + 1}`"
+            quantity="length"
+            :model-value="row.length"
+            :refuse="refuseLength"
+            @update:model-value="
+              job.apply(aimEdgeAt(ringRef, row.index, { length: $event!, angle: row.angle }))
+            "
+          />
+          <span v-else class="number">arc</span>
+        </td>
+        <td>
+          <QuantityInput
+            hide-label
+            :label="`Direction of edge ${row.index + 1}`"
+            quantity="angle"
+            :model-value="row.angle"
+            @update:model-value="
+              job.apply(aimEdgeAt(ringRef, row.index, { length: row.chord, angle: $event! }))
+            "
+          />
+        </td>
+        <td>
+          <QuantityInput
+            hide-label
+            optional
+            :label="`Radius of edge ${row.index + 1}`"
+            quantity="length"
+            :model-value="row.radius"
+            :refuse="refuseRadius(row)"
+            @update:model-value="setRadius(row, $event)"
+          />
+        </td>
+        <td class="actions">
           <Button
             size="small"
             type="text"
-            :disabled="outline.length <= 3"
-            :aria-label="`Delete corner ${i + 1}`"
-            @click="job.apply(removeCorner(i))"
+            :aria-label="`Add a corner after ${row.index + 1}`"
+            @click="job.apply(splitEdgeAt(ringRef, row.index))"
+            >+</Button
+          >
+          <Button
+            size="small"
+            type="text"
+            :disabled="ring.length <= 2"
+            :aria-label="`Delete corner ${row.index + 1}`"
+            @click="job.apply(removeCorner(ringRef, row.index))"
             >×</Button
           >
         </td>
@@ -67,5 +156,12 @@ const job = useJobStore();
 }
 td {
   vertical-align: middle !important;
+}
+td :deep(input) {
+  padding: 1px 6px;
+  min-width: 62px;
+}
+.actions {
+  white-space: nowrap;
 }
 </style>

@@ -1,249 +1,234 @@
 <script setup lang="ts">
-import { contains, type Point } from '@wick/core/geometry/polygon';
-import { disc } from '@wick/core/geometry/shapes';
-import { partArea, partPerimeter } from '@wick/contract/forecast-input';
-import { Button } from 'ant-design-vue';
-import { computed, ref } from 'vue';
+import { polygonOf } from '@wick/core/geometry/arcs';
+import { distance } from '@wick/core/geometry/polygon';
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import Board from '../../board/Board.vue';
-import { pathOf, toScreen } from '../../board/viewport.ts';
-import { moveCorner, moveHole, removeCorner, splitEdge, withPart } from '../../state/job-edits.ts';
+import type { Viewport } from '../../board/viewport.ts';
+import { isTyping } from '../../pages/shortcuts.ts';
+import {
+  moveCorner,
+  moveRing,
+  removeCorner,
+  removeRing,
+  ringAt,
+  ringName,
+  splitEdgeAt,
+} from '../../state/plan-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
-import QuantityInput from '../../ui/QuantityInput.vue';
 import type { Stage } from '../stage.ts';
 import CornerTable from './CornerTable.vue';
-import ShapePresets from './ShapePresets.vue';
+import DrawingBar from './DrawingBar.vue';
+import FeatureTable from './FeatureTable.vue';
+import ImportPlan from './ImportPlan.vue';
+import MouldPanel from './MouldPanel.vue';
+import { partTools, usePartGestures } from './part-gestures.ts';
+import PartAnswer from './PartAnswer.vue';
+import PlanOut from './PlanOut.vue';
+import PlanPaths from './PlanPaths.vue';
+import RingActions from './RingActions.vue';
+import RingFigure from './RingFigure.vue';
+import ShapeTemplates from './ShapeTemplates.vue';
+import ZoneTable from './ZoneTable.vue';
 
 defineProps<{ stage: Stage; minute: number | null }>();
 const job = useJobStore();
 const shop = useShopStore();
+const panes = ['Corners', 'Zones', 'Rises', 'Mould'] as const;
+const pane = ref<(typeof panes)[number]>('Corners');
+const grid = ref<number | null>(null);
+const view = ref<Viewport | null>(null);
+/** How far a snap pulls: a finger's or a pointer's breadth. */
+const REACH_PIXELS = 10;
+const plan = usePartGestures(
+  () => REACH_PIXELS / (view.value?.scale ?? 1000),
+  () => grid.value,
+);
+const { tool, selected, corner, drawn, pointer, stretch } = plan;
 
 const part = computed(() => job.document!.part);
-const selected = ref<number | null>(null);
-const drawing = ref<Point[] | null>(null);
-const pointer = ref<Point | null>(null);
-let drag: { kind: 'corner' | 'hole'; index: number; from: Point } | null = null;
+const ring = computed(() => ringAt(job.document!, selected.value));
+const name = computed(() => ringName(job.document!, selected.value));
+const hint = computed(() => partTools.find(({ id }) => id === tool.value)!.hint);
+const measured = computed(() => {
+  if (tool.value !== 'measure' || !stretch.value) return null;
+  const [a, b] = stretch.value;
+  return `${shop.show(distance(a, b), 'length')}: ${shop.show(Math.abs(b.x - a.x), 'length')} along, ${shop.show(Math.abs(b.y - a.y), 'length')} across`;
+});
+const snapWords = {
+  corner: 'on a corner',
+  middle: 'on the middle of an edge',
+  edge: 'on an edge',
+  spacing: 'evenly spaced',
+  level: 'level with a corner',
+  grid: 'on the grid',
+  free: '',
+};
 
-const edges = computed(() =>
-  part.value.outline.map((a, i) => {
-    const b = part.value.outline[(i + 1) % part.value.outline.length]!;
-    return { middle: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, length: Math.hypot(b.x - a.x, b.y - a.y) };
-  }),
-);
-const showLengths = computed(() => part.value.outline.length <= 8);
-
-function press(at: Point, event: PointerEvent) {
-  if (drawing.value) return addDrawn(at);
-  const target = (event.target as Element).closest('[data-corner]');
-  const corner = target?.getAttribute('data-corner');
-  if (corner != null) {
-    selected.value = Number(corner);
-    drag = { kind: 'corner', index: Number(corner), from: at };
-    return;
-  }
-  const hole = part.value.holes.findIndex((ring) => contains(ring, at));
-  selected.value = null;
-  if (hole >= 0) drag = { kind: 'hole', index: hole, from: at };
-}
-
-function move(at: Point) {
-  pointer.value = at;
-  if (!drag) return;
-  const { kind, index, from } = drag;
-  job.preview(
-    kind === 'corner' ? moveCorner(index, at) : moveHole(index, { x: at.x - from.x, y: at.y - from.y }),
-  );
-}
-
-function release() {
-  drag = null;
-  job.endGesture();
-}
-
-function addDrawn(at: Point) {
-  const points = drawing.value!;
-  const first = points[0];
-  const near = first && Math.hypot(first.x - at.x, first.y - at.y) < 0.03 * Math.sqrt(partArea(part.value));
-  if (near && points.length >= 3) return finishDrawing();
-  drawing.value = [...points, { x: Math.round(at.x * 1000) / 1000, y: Math.round(at.y * 1000) / 1000 }];
-}
-
-function finishDrawing() {
-  if (drawing.value && drawing.value.length >= 3) job.apply(withPart({ outline: drawing.value, holes: [] }));
-  drawing.value = null;
-}
-
-function onKey(event: KeyboardEvent, index: number) {
+function onCornerKey(event: KeyboardEvent, index: number) {
   const size = event.shiftKey ? 0.001 : 0.01;
-  const by = { ArrowLeft: [-size, 0], ArrowRight: [size, 0], ArrowUp: [0, size], ArrowDown: [0, -size] }[
-    event.key
-  ];
-  const corner = part.value.outline[index]!;
-  if (by) job.apply(moveCorner(index, { x: corner.x + by[0]!, y: corner.y + by[1]! }));
-  else if (event.key === 'Delete' || event.key === 'Backspace') job.apply(removeCorner(index));
+  const by = arrow(event.key, size);
+  const at = ring.value[index]!;
+  if (by) job.apply(moveCorner(selected.value, index, { x: at.x + by.x, y: at.y + by.y }));
+  else if (event.key === 'Delete' || event.key === 'Backspace')
+    job.apply(removeCorner(selected.value, index));
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+function arrow(key: string, size: number) {
+  return {
+    ArrowLeft: { x: -size, y: 0 },
+    ArrowRight: { x: size, y: 0 },
+    ArrowUp: { x: 0, y: size },
+    ArrowDown: { x: 0, y: -size },
+  }[key];
+}
+
+function onKey(event: KeyboardEvent) {
+  if (isTyping(event) || event.ctrlKey || event.metaKey) return;
+  const chosen = partTools.find(({ key }) => key.toLowerCase() === event.key.toLowerCase());
+  const by = arrow(event.key, event.shiftKey ? 0.001 : 0.01);
+  const isOnPage = event.target === document.body;
+  if (chosen) plan.choose(chosen.id);
+  else if (event.key === 'Escape') plan.choose('select');
+  else if (event.key === 'Enter' && drawn.value.length > 0) plan.close();
+  else if (event.key === 'Backspace' && drawn.value.length > 0) drawn.value = drawn.value.slice(0, -1);
+  else if (isOnPage && by && selected.value.kind !== 'outline') job.apply(moveRing(selected.value, by));
+  else if (isOnPage && event.key === 'Delete' && selected.value.kind !== 'outline') remove();
   else return;
   event.preventDefault();
 }
-
-function addHole() {
-  const { outline, holes } = part.value;
-  const size = 0.15 * Math.sqrt(partArea(part.value));
-  const middle = outline.reduce(
-    (sum, p) => ({ x: sum.x + p.x / outline.length, y: sum.y + p.y / outline.length }),
-    { x: 0, y: 0 },
-  );
-  const ring = disc({ diameter: size, corners: 24 }).map((p) => ({
-    x: p.x + middle.x - size / 2,
-    y: p.y + middle.y - size / 2,
-  }));
-  job.apply(withPart({ holes: [...holes, ring] }));
+function remove() {
+  job.apply(removeRing(selected.value));
+  plan.select({ kind: 'outline' });
 }
-const removeHole = (index: number) =>
-  job.apply(withPart({ holes: part.value.holes.filter((_, i) => i !== index) }));
-
-/** Slope of the mould, metre per metre along its surface: resin climbs it against its weight. */
-const refuseRise = (value: number) => (Math.abs(value) <= 0.7 ? null : 'From -70 % to 70 % of the length.');
-function setRise(axis: 'x' | 'y', value: number | null) {
-  const rise = { x: 0, y: 0, ...part.value.rise, [axis]: value ?? 0 };
-  job.apply(withPart({ rise: rise.x === 0 && rise.y === 0 ? null : rise }));
-}
+onMounted(() => window.addEventListener('keydown', onKey));
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 </script>
 
 <template>
   <div class="stage">
     <section class="bench">
-      <h1>{{ stage.question }}</h1>
-      <div class="tools">
-        <ShapePresets @choose="job.apply(withPart({ outline: $event, holes: [] }))" />
-        <Button @click="drawing = drawing ? null : []">{{ drawing ? 'Stop drawing' : 'Draw freely' }}</Button>
-        <Button @click="addHole">Add a hole</Button>
+      <div class="head">
+        <h1>{{ stage.question }}</h1>
+        <div class="tools" role="toolbar" aria-label="Tools">
+          <button
+            v-for="item in partTools"
+            :key="item.id"
+            :class="['plain', 'tool', { here: tool === item.id }]"
+            :aria-pressed="tool === item.id"
+            @click="plan.choose(item.id)"
+          >
+            {{ item.name }} <span class="quiet">{{ item.key }}</span>
+          </button>
+        </div>
       </div>
-      <p v-if="drawing" class="quiet">
-        Click corner after corner; click the first one again to close.
-        <Button size="small" :disabled="drawing.length < 3" @click="finishDrawing">Close the outline</Button>
-      </p>
-      <p v-else class="quiet">
-        Drag a corner or a hole. Double-click an edge to add a corner. Arrows move the focused corner.
-      </p>
+      <div class="tools setups">
+        <ShapeTemplates />
+        <ImportPlan />
+        <PlanOut />
+      </div>
       <Board
         :part="part"
         :lines="job.document!.lines"
-        :frozen="job.isGesturing || drawing !== null"
+        :frozen="job.isGesturing || drawn.length > 0 || stretch !== null"
+        :class="{ drawing: tool !== 'select' }"
+        :room="part.flange ?? 0"
         label="Plan of the part"
-        @press="press"
-        @move="move"
-        @release="release"
+        @press="plan.press"
+        @move="plan.move"
+        @release="plan.release"
+        @abandon="plan.abandon()"
+        @view="view = $event"
       >
-        <template #default="{ view }">
-          <path
-            v-if="drawing"
-            :d="pathOf(view, [...drawing, ...(pointer ? [pointer] : [])], false)"
-            class="drawing"
+        <template #default="{ view: at }">
+          <PlanPaths
+            :view="at"
+            :selected="selected"
+            :drawn="drawn"
+            :stretch="stretch"
+            :is-box="plan.closesRing.value"
+            :pointer="pointer"
+            :grid="grid"
           />
-          <template v-else>
-            <g v-for="(edge, i) in edges" :key="`edge${i}`">
-              <path
-                :d="pathOf(view, [part.outline[i]!, part.outline[(i + 1) % part.outline.length]!], false)"
-                class="edge"
-                @dblclick="job.apply(splitEdge(i))"
-              />
-              <text
-                v-if="showLengths"
-                :x="toScreen(view, edge.middle).x"
-                :y="toScreen(view, edge.middle).y - 6"
-                class="length"
-              >
-                {{ shop.show(edge.length, 'length') }}
-              </text>
-            </g>
-            <circle
-              v-for="(corner, i) in part.outline"
-              :key="`corner${i}`"
-              :cx="toScreen(view, corner).x"
-              :cy="toScreen(view, corner).y"
-              r="6"
-              :class="['corner', { selected: selected === i }]"
-              :data-corner="i"
-              tabindex="0"
-              role="button"
-              :aria-label="`Corner ${i + 1}`"
-              @keydown="onKey($event, i)"
-              @focus="selected = i"
-            />
-          </template>
+          <RingFigure
+            v-if="tool === 'select'"
+            :ring="ring"
+            :view="at"
+            :corner="corner"
+            :name="name"
+            @focus="corner = $event"
+            @key="onCornerKey"
+            @split="job.apply(splitEdgeAt(selected, $event))"
+          />
         </template>
       </Board>
-    </section>
-    <aside class="answer">
-      <div class="quiet">area to be wetted</div>
-      <div class="number huge" data-testid="area">{{ shop.show(partArea(part), 'area') }}</div>
-      <div class="row">
-        <span>Edge all round</span><span class="number">{{ shop.show(partPerimeter(part), 'length') }}</span>
-      </div>
-      <div class="rise">
-        <QuantityInput
-          v-for="axis in ['x', 'y'] as const"
-          :key="axis"
-          :label="axis === 'x' ? 'Rises along it by' : 'Rises across it by'"
-          quantity="fraction"
-          :model-value="part.rise ? part.rise[axis] : null"
-          :assumed="0"
-          :refuse="refuseRise"
-          @update:model-value="setRise(axis, $event)"
+      <div class="foot">
+        <div class="quiet status" role="status">
+          <b v-if="measured" class="number">{{ measured }}</b>
+          <template v-else-if="pointer && pointer.kind !== 'free'">
+            <b class="number"
+              >{{ shop.show(pointer.point.x, 'length') }}, {{ shop.show(pointer.point.y, 'length') }}</b
+            >
+            {{ snapWords[pointer.kind] }}
+          </template>
+          <template v-else>{{ hint }}</template>
+        </div>
+        <DrawingBar
+          v-if="tool !== 'select'"
+          :drawn="drawn"
+          :tool="tool"
+          @corner="plan.addCorner"
+          @close="plan.close()"
+          @give-up="plan.choose('select')"
+        />
+        <RingActions
+          v-else
+          v-model:grid="grid"
+          :ring-ref="selected"
+          :name="name"
+          :corner="corner"
+          @removed="plan.select({ kind: 'outline' })"
         />
       </div>
-      <div v-for="(hole, i) in part.holes" :key="i" class="row">
-        <span
-          >Hole {{ i + 1 }}, {{ shop.show(partArea({ ...part, outline: hole, holes: [] }), 'area') }}</span
+      <div class="panes" role="tablist" aria-label="Details of the part">
+        <button
+          v-for="item in panes"
+          :key="item"
+          role="tab"
+          :aria-selected="pane === item"
+          :class="['plain', 'tool', { here: pane === item }]"
+          @click="pane = item"
         >
-        <Button size="small" type="text" danger @click="removeHole(i)">Delete</Button>
+          {{ item }}
+        </button>
+        <span class="space" />
+        <span class="quiet">{{ name }}, {{ ring.length }} corners</span>
       </div>
-      <h3>Corners</h3>
-      <CornerTable :outline="part.outline" :selected="selected" @select="selected = $event" />
-    </aside>
+      <div class="list">
+        <CornerTable
+          v-if="pane === 'Corners'"
+          :ring="ring"
+          :ring-ref="selected"
+          :selected="corner"
+          @select="corner = $event"
+        />
+        <ZoneTable v-else-if="pane === 'Zones'" :selected="selected" @select="plan.select($event)" />
+        <FeatureTable v-else-if="pane === 'Rises'" />
+        <MouldPanel v-else />
+      </div>
+    </section>
+    <aside class="answer"><PartAnswer :corners="polygonOf(part.outline).length" /></aside>
   </div>
 </template>
 
 <style scoped>
-.rise {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-  padding-top: 8px;
+.setups {
+  margin: 6px 0 2px;
 }
-.tools {
-  margin: 8px 0 4px;
-}
-.bench p {
-  margin: 2px 0;
-}
-.corner {
-  fill: var(--sheet);
-  stroke: var(--ink);
-  stroke-width: 1.6;
-  cursor: move;
-}
-.corner.selected {
-  fill: var(--resin);
-}
-.edge {
-  stroke: transparent;
-  stroke-width: 14;
-  fill: none;
-}
-.length {
-  font: 500 12px var(--display);
-  text-anchor: middle;
-  fill: var(--quiet);
-  pointer-events: none;
-}
-.drawing {
-  fill: none;
-  stroke: var(--resin);
-  stroke-width: 2;
-}
-.huge {
-  font-size: 40px;
-  line-height: 1.1;
+.drawing :deep(svg) {
+  cursor: crosshair;
 }
 </style>

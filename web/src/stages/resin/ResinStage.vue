@@ -1,18 +1,15 @@
 <script setup lang="ts">
 import { resinLedger } from '@wick/core/ledger/resin-ledger';
 import { formatClock } from '@wick/core/units/format';
-import {
-  assumptionsOf,
-  ledgerRequestOf,
-  materialOf,
-  missingOf,
-  stackOf,
-} from '@wick/contract/forecast-input';
+import { assumptionsOf, materialOf, missingOf } from '@wick/contract/forecast-input';
+import { partSums } from '@wick/contract/ply-book';
+import { ledgerRequestOf } from '@wick/contract/resin-need';
 import { Select } from 'ant-design-vue';
 import { computed, defineAsyncComponent } from 'vue';
 import { useForecastStore } from '../../state/forecast-store.ts';
 import { withResin, withResinSystem } from '../../state/job-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
+import { useLibraryStore } from '../../state/library-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import type { Stage } from '../stage.ts';
@@ -24,6 +21,7 @@ defineProps<{ stage: Stage; minute: number | null }>();
 const ResinCharts = defineAsyncComponent(() => import('./ResinCharts.vue'));
 const job = useJobStore();
 const shop = useShopStore();
+const library = useLibraryStore();
 const forecast = useForecastStore();
 
 const resin = computed(() => job.document!.resin);
@@ -35,7 +33,7 @@ const lastUse = computed(() => {
 });
 const choices = computed(() => {
   const own = system.value ? [system.value] : [];
-  return [...own, ...shop.ofKind('resin').filter((item) => item.id !== system.value?.id)];
+  return [...own, ...library.ofKind('resin').filter((item) => item.id !== system.value?.id)];
 });
 const assumed = computed(() => {
   const blank = {
@@ -56,7 +54,7 @@ const ledger = computed(() => {
   if (missingOf(job.document!).some((item) => item.stage === 'laminate' || item.stage === 'resin'))
     return null;
   try {
-    const request = ledgerRequestOf(job.document!, stackOf(job.document!, shop.shop));
+    const request = ledgerRequestOf(job.document!, partSums(job.document!, shop.shop));
     return request && resinLedger(request);
   } catch {
     return null;

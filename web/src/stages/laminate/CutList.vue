@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import { regionArea } from '@wick/core/geometry/overlay';
+import { Button, Select } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import { useJobStore } from '../../state/job-store.ts';
+import { useShopStore } from '../../state/shop-store.ts';
+import { saveFile } from '../../ui/save-file.ts';
+import { cutSheetOf } from '@wick/contract/cut-sheet';
+import QuantityInput from '../../ui/QuantityInput.vue';
+import RollDrawing from './RollDrawing.vue';
+
+/** Every ply as it comes off the roll: pieces, labels in lay order, and how much of the roll it takes. */
+const job = useJobStore();
+const shop = useShopStore();
+const overlap = ref(0);
+const result = computed(() => {
+  try {
+    return { sheet: cutSheetOf(job.document!, overlap.value) };
+  } catch (error) {
+    return { message: (error as Error).message };
+  }
+});
+const rollId = ref<string | null>(null);
+const roll = computed(
+  () =>
+    result.value.sheet?.rolls.find(({ materialId }) => materialId === rollId.value) ??
+    result.value.sheet?.rolls[0],
+);
+const rollOptions = computed(() =>
+  (result.value.sheet?.rolls ?? []).map((item) => ({ value: item.materialId, label: item.name })),
+);
+const degrees = (angle: number) => `${Math.round((angle * 180) / Math.PI)}°`;
+const refuse = (value: number) => (value >= 0 && value <= 0.3 ? null : 'From 0 to 300 mm.');
+
+function saveCsv() {
+  const rows = result.value.sheet!.pieces.map(({ label, name, angle, zone, piece }) =>
+    [label, name, zone, degrees(angle), (piece.length * 1e3).toFixed(0), (piece.width * 1e3).toFixed(0)].join(
+      ',',
+    ),
+  );
+  const text = ['label,cloth,zone,angle,length mm,width mm', ...rows].join('\n');
+  saveFile(`${job.document!.name} cut list.csv`, new Blob([text], { type: 'text/csv' }));
+}
+</script>
+
+<template>
+  <p v-if="result.message" class="ember" role="alert">{{ result.message }}</p>
+  <p v-else-if="result.sheet!.pieces.length === 0" class="quiet">
+    No plies to cut yet. Add them in the ply book.
+  </p>
+  <template v-else>
+    <div class="tools head-row">
+      <Select
+        :value="roll?.materialId"
+        class="wide"
+        aria-label="Cloth on the roll"
+        :options="rollOptions"
+        @change="rollId = String($event)"
+      />
+      <template v-if="roll">
+        <span>
+          <b class="number large" data-testid="roll-length">{{ shop.showLong(roll.nest.length) }}</b> of a
+          roll
+          <b :class="['number', { assumed: roll.isAssumedWidth }]">{{ shop.show(roll.width, 'length') }}</b>
+          wide, <b class="number">{{ shop.show(roll.nest.usedShare, 'fraction') }}</b> of it in the part
+        </span>
+        <span class="space" />
+      </template>
+      <span class="lap">
+        <QuantityInput
+          label="Pieces of a ply lap by"
+          quantity="length"
+          :model-value="overlap"
+          :refuse="refuse"
+          @update:model-value="overlap = $event ?? 0"
+        />
+      </span>
+      <Button @click="saveCsv">Cut list as CSV</Button>
+    </div>
+    <template v-if="roll">
+      <RollDrawing :roll="roll" />
+      <p class="quiet small">
+        An estimate with 5 mm for the blade: pieces as they are or turned end for end; a patient hand does a
+        little better.
+        <template v-if="roll.isAssumedWidth"
+          >The roll’s width is not in the library; a usual one is taken.</template
+        >
+      </p>
+      <p v-for="piece in roll.nest.tooWide" :key="piece.label" class="ember">
+        Piece {{ piece.label }} is wider than the roll with its lap. Take a smaller lap.
+      </p>
+    </template>
+    <table class="sheet" aria-label="Cut list">
+      <thead>
+        <tr>
+          <th>Label, in lay order</th>
+          <th>Cloth</th>
+          <th>Zone</th>
+          <th>Angle</th>
+          <th>Along the roll</th>
+          <th>Across</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="item in result.sheet!.pieces" :key="item.label" data-testid="piece">
+          <td class="number">{{ item.label }}</td>
+          <td>{{ item.name }}</td>
+          <td>{{ item.zone }}</td>
+          <td class="number">{{ degrees(item.angle) }}</td>
+          <td class="number">{{ shop.show(item.piece.length, 'length') }}</td>
+          <td class="number">{{ shop.show(item.piece.width, 'length') }}</td>
+        </tr>
+        <tr v-for="core in result.sheet!.cores" :key="core.name + core.zone">
+          <td class="quiet">core</td>
+          <td>{{ core.name }}</td>
+          <td>{{ core.zone }}</td>
+          <td></td>
+          <td class="number">{{ shop.show(regionArea(core.region), 'area') }}</td>
+          <td class="quiet">
+            {{ core.sheets ? `${core.sheets} ${core.sheets === 1 ? 'sheet' : 'sheets'} at least` : '' }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </template>
+</template>
+
+<style scoped>
+.head-row {
+  align-items: end;
+  margin: 6px 0 10px;
+}
+.wide {
+  width: 180px;
+}
+.lap {
+  width: 130px;
+}
+.large {
+  font-size: 20px;
+}
+.small {
+  font-size: 12px;
+  margin: 4px 0 10px;
+}
+.assumed {
+  border-bottom: 2px dotted var(--resin);
+}
+</style>

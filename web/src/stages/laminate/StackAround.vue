@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import type { Stack } from '@wick/core/laminate/stack';
+import type { JobLaminate } from '@wick/contract/job';
+import type { MaterialKind } from '@wick/contract/materials';
+import type { Book } from '@wick/contract/ply-book';
+import { Select } from 'ant-design-vue';
+import { computed } from 'vue';
+import { useJobStore } from '../../state/job-store.ts';
+import { useLibraryStore } from '../../state/library-store.ts';
+import { withLaminate } from '../../state/ply-edits.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
+import { useChoices } from './use-choices.ts';
+
+/** What goes with the plies: core and its place, mesh, peel ply, and how hard all of it is pressed. */
+const props = defineProps<{ book: Book; stack: Stack | null }>();
+const job = useJobStore();
+const library = useLibraryStore();
+const choices = useChoices();
+const laminate = computed(() => props.book.laminate);
+const addOns = [
+  ['coreId', 'core', 'Core', 'no core'],
+  ['flowMeshId', 'flowMesh', 'Flow mesh', 'no mesh'],
+  ['peelPlyId', 'peelPly', 'Peel ply', 'no peel ply'],
+] as const;
+const options = (kind: MaterialKind, none: string) => [
+  { value: '', label: none },
+  ...choices(kind).map((item) => ({ value: item.id, label: item.name })),
+];
+const places = computed(() => [
+  { value: -1, label: 'in the middle' },
+  ...Array.from({ length: laminate.value.plies.length + 1 }, (_, n) => ({
+    value: n,
+    label: n === 0 ? 'on the mould' : `above ply ${n}`,
+  })),
+]);
+const set = (changes: Partial<Omit<JobLaminate, 'plies'>>) =>
+  job.apply(withLaminate(props.book.zoneId, changes, library.materials));
+const faces = [
+  { value: '', label: 'neither' },
+  { value: 'mould', label: 'the mould side' },
+  { value: 'bag', label: 'the bag side' },
+];
+const refuseFraction = (value: number) =>
+  value > 0.05 && value < 0.75 ? null : 'Fibre volumes under a bag lie between 5 and 75 %.';
+const refusePressure = (value: number) =>
+  value > 0 && value < 1e6 ? null : 'A pressure above 0, such as 900 mbar or 26 inHg.';
+</script>
+
+<template>
+  <div class="fields">
+    <label v-for="[key, kind, label, none] in addOns" :key="key">
+      <span class="quiet">{{ label }}</span>
+      <Select
+        :value="laminate[key] ?? ''"
+        :options="options(kind, none)"
+        :aria-label="label"
+        @change="set({ [key]: String($event) || null })"
+      />
+    </label>
+    <label>
+      <span class="quiet">Core lies</span>
+      <Select
+        :value="laminate.pliesUnderCore ?? -1"
+        :options="places"
+        :disabled="laminate.coreId === null"
+        aria-label="Place of the core"
+        @change="set({ pliesUnderCore: Number($event) < 0 ? null : Number($event) })"
+      />
+    </label>
+    <QuantityInput
+      label="Fibre volume wanted"
+      quantity="fraction"
+      :model-value="laminate.fibreVolumeFraction"
+      :assumed="stack?.fibreVolumeFraction"
+      optional
+      :refuse="refuseFraction"
+      @update:model-value="
+        set({ fibreVolumeFraction: $event, ...($event === null ? {} : { compactionPressure: null }) })
+      "
+    />
+    <QuantityInput
+      label="or pressed with"
+      quantity="gaugePressure"
+      :model-value="laminate.compactionPressure"
+      :assumed="stack?.compactionPressure"
+      optional
+      :refuse="refusePressure"
+      @update:model-value="
+        set({ compactionPressure: $event, ...($event === null ? {} : { fibreVolumeFraction: null }) })
+      "
+    />
+    <label v-if="book.zoneId === null">
+      <span class="quiet">Show face</span>
+      <Select
+        :value="job.document!.showFace ?? ''"
+        :options="faces"
+        aria-label="Show face"
+        @change="job.apply((d) => ({ ...d, showFace: ($event || null) as 'mould' | 'bag' | null }))"
+      />
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr;
+  gap: 10px 12px;
+}
+label {
+  display: flex;
+  flex-direction: column;
+}
+.quiet {
+  font-size: 12px;
+}
+</style>

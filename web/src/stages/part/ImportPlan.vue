@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import { polygonOf } from '@wick/core/geometry/arcs';
+import { boundsOf } from '@wick/core/geometry/polygon';
+import type { Drawing, LayerRole } from '@wick/contract/drawings/drawing';
+import { Button, Checkbox, Modal, Select } from 'ant-design-vue';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { fitViewport, pathOf } from '../../board/viewport.ts';
+import { incomingDrawing } from '../../state/incoming.ts';
+import { withPart } from '../../state/job-edits.ts';
+import { addZone, withRing } from '../../state/plan-edits.ts';
+import { useJobStore } from '../../state/job-store.ts';
+import { useShopStore } from '../../state/shop-store.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
+
+/** Takes an outline with holes and zones from a drawing: which layers, which unit, and what is done about gaps. */
+const job = useJobStore();
+const shop = useShopStore();
+const file = ref<HTMLInputElement | null>(null);
+const fileName = ref('');
+const drawing = shallowRef<Drawing | null>(null);
+const fault = ref<string | null>(null);
+const roles = ref<LayerRole[]>([]);
+const unitLength = ref(1e-3);
+const tolerance = ref(5e-4);
+const closeGaps = ref(false);
+let drawings: Awaited<ReturnType<typeof loadReaders>> | null = null;
+/** Fetched from the server when a drawing is first opened. */
+const loadReaders = () => import('./read-drawing.ts');
+
+const units = [
+  { value: 1e-3, label: 'millimetres' },
+  { value: 1e-2, label: 'centimetres' },
+  { value: 1, label: 'metres' },
+  { value: 0.0254, label: 'inches' },
+  { value: 0.3048, label: 'feet' },
+];
+const unitOptions = computed(() => {
+  const said = drawing.value?.unitLength;
+  return said && !units.some(({ value }) => Math.abs(value / said - 1) < 1e-6)
+    ? [{ value: said, label: 'as the file says' }, ...units]
+    : units;
+});
+const roleOptions = [
+  { value: 'part', label: 'outline and holes' },
+  { value: 'zones', label: 'zones' },
+  { value: 'ignored', label: 'left out' },
+];
+
+async function open(chosen: File | undefined | null) {
+  if (!chosen) return;
+  fileName.value = chosen.name;
+  drawing.value = null;
+  fault.value = null;
+  drawings ??= await loadReaders();
+  const read = await drawings.readDrawing(chosen);
+  if (file.value) file.value.value = '';
+  if (!read.ok) {
+    fault.value = read.message;
+    return;
+  }
+  roles.value = read.value.layers.map(({ name }) => drawings!.likelyRole(name));
+  if (!roles.value.includes('part')) roles.value = roles.value.map(() => 'part');
+  const said = read.value.unitLength;
+  unitLength.value =
+    units.find(({ value }) => said && Math.abs(value / said - 1) < 1e-6)?.value ?? said ?? 1e-3;
+  tolerance.value = 5e-4;
+  closeGaps.value = false;
+  drawing.value = read.value;
+}
+watch(
+  incomingDrawing,
+  (dropped) => {
+    if (!dropped) return;
+    incomingDrawing.value = null;
+    void open(dropped);
+  },
+  { immediate: true },
+);
+
+const result = computed(() =>
+  drawing.value && drawings
+    ? drawings.partOfDrawing(drawing.value, {
+        roles: roles.value,
+        unitLength: unitLength.value,
+        tolerance: tolerance.value,
+        closeGaps: closeGaps.value,
+      })
+    : null,
+);
+const part = computed(() => (result.value?.ok ? result.value.value : null));
+const size = { width: 420, height: 200 };
+const sketch = computed(() => {
+  if (!part.value?.outline) return null;
+  const polygon = polygonOf(part.value.outline);
+  const box = boundsOf(polygon);
+  const view = fitViewport(box, size, 8);
+  const paths = (rings: readonly (readonly { x: number; y: number }[])[]) =>
+    rings.map((r) => pathOf(view, r, true)).join('');
+  return {
+    part: paths([polygon, ...part.value.holes.map(polygonOf)]),
+    zones: paths(part.value.zones.map(({ outline }) => polygonOf(outline))),
+    words: `${shop.show(box.maxX - box.minX, 'length')} × ${shop.show(box.maxY - box.minY, 'length')}, ${part.value.holes.length} holes, ${part.value.zones.length} zones`,
+  };
+});
+
+function use() {
+  const taken = part.value;
+  if (!taken?.outline) return;
+  job.apply((document) => {
+    const outlined = withPart({ holes: taken.holes.map((hole) => [...hole]) })(
+      withRing(
+        { kind: 'outline' },
+        taken.outline!,
+      )({ ...document, zones: taken.zones.length > 0 ? [] : document.zones }),
+    );
+    return taken.zones.reduce((after, zone) => addZone(zone.outline, { name: zone.name })(after), outlined);
+  });
+  drawing.value = null;
+}
+const refuseTolerance = (value: number) => (value >= 0 && value <= 0.1 ? null : 'From 0 to 100 mm.');
+</script>
+
+<template>
+  <Button size="small" @click="file?.click()">Take an outline from a drawing</Button>
+  <input
+    ref="file"
+    type="file"
+    accept=".dxf,.svg,.geojson,.json"
+    hidden
+    aria-label="Drawing to take the outline from"
+    @change="open(file?.files?.[0])"
+  />
+  <p v-if="fault" class="ember" role="alert">“{{ fileName }}” was not taken in. {{ fault }}</p>
+  <Modal
+    :open="drawing !== null"
+    :title="`Outline from “${fileName}”`"
+    width="760px"
+    ok-text="Use this outline"
+    cancel-text="Leave the part as it is"
+    :ok-button-props="{ disabled: !part?.outline }"
+    @ok="use"
+    @cancel="drawing = null"
+  >
+    <div v-if="drawing" class="columns">
+      <div class="fields">
+        <label>
+          <span class="quiet">Drawn in</span>
+          <Select v-model:value="unitLength" aria-label="Unit of the drawing" :options="unitOptions" />
+        </label>
+        <QuantityInput
+          label="Ends this near are joined"
+          quantity="length"
+          :model-value="tolerance"
+          :refuse="refuseTolerance"
+          @update:model-value="tolerance = $event ?? tolerance"
+        />
+        <h3>Layers</h3>
+        <label v-for="(layer, i) in drawing.layers" :key="layer.name" class="layer">
+          <span
+            >{{ layer.name }} <span class="quiet">{{ layer.paths.length }} paths</span></span
+          >
+          <Select
+            v-model:value="roles[i]"
+            size="small"
+            :aria-label="`Layer ${layer.name}`"
+            :options="roleOptions"
+          />
+        </label>
+        <p v-if="drawing.skipped.length > 0" class="quiet">Left out: {{ drawing.skipped.join(', ') }}.</p>
+      </div>
+      <div>
+        <svg v-bind="size" role="img" aria-label="The outline as it will be">
+          <template v-if="sketch">
+            <path :d="sketch.part" class="part" />
+            <path :d="sketch.zones" class="zone" />
+          </template>
+        </svg>
+        <p v-if="sketch" class="number" data-testid="drawn-size">{{ sketch.words }}</p>
+        <p v-if="result && !result.ok" class="ember" role="alert">{{ result.message }}</p>
+        <template v-if="part && (part.gaps.length > 0 || closeGaps)">
+          <p v-if="part.gaps.length > 0" class="ember" role="alert" data-testid="gaps">
+            {{ part.gaps.length === 1 ? 'One path does' : `${part.gaps.length} paths do` }} not close:
+            <template v-for="(gap, i) in part.gaps.slice(0, 4)" :key="i">
+              {{ i > 0 ? '; ' : '' }}{{ shop.show(gap.width, 'length') }} apart near
+              {{ shop.show(gap.from.x, 'length') }}, {{ shop.show(gap.from.y, 'length') }}</template
+            >. Close them here, or join ends that are farther apart.
+          </p>
+          <Checkbox v-model:checked="closeGaps">Close gaps with a straight edge</Checkbox>
+        </template>
+        <p v-if="part && !part.outline && part.gaps.length === 0" class="ember">
+          No layer is taken for the outline. Choose one on the left.
+        </p>
+        <p v-if="part && part.beside > 0" class="quiet">
+          {{ part.beside }} further closed paths lie beside the largest one and are left out.
+        </p>
+        <p class="quiet">
+          Plies and lines stay; the outline and its holes are replaced. One undo brings the old ones back.
+        </p>
+      </div>
+    </div>
+  </Modal>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: 260px 1fr;
+  gap: 24px;
+}
+.fields {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+.fields label {
+  display: flex;
+  flex-direction: column;
+}
+.fields .layer {
+  flex-direction: row;
+  justify-content: space-between;
+  align-items: center;
+}
+.layer :deep(.ant-select) {
+  width: 140px;
+}
+svg {
+  background: #fbfaf6;
+  border: 1px solid var(--rule);
+}
+.part {
+  fill: #f2dfb4;
+  fill-rule: evenodd;
+  stroke: var(--ink);
+}
+.zone {
+  fill: #c7770022;
+  stroke: var(--ink);
+  stroke-dasharray: 4 3;
+}
+</style>

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { Button, Dropdown, Menu } from 'ant-design-vue';
+import { useJobStore } from '../../state/job-store.ts';
+import { saveFile } from '../../ui/save-file.ts';
+
+/** The whole layout for a plotter or another program. */
+const job = useJobStore();
+const formats = [
+  { key: 'dxf', label: 'DXF, millimetres' },
+  { key: 'svg', label: 'SVG, full size' },
+  { key: 'geojson', label: 'GeoJSON, metres' },
+];
+
+async function save(format: string) {
+  // Drawing code is fetched from the server when it is first needed.
+  const { layoutDxf, layoutGeoJson, layoutSvg } = await import('@wick/contract/drawings/layout-out');
+  const document = job.document!;
+  const write = { dxf: layoutDxf, svg: layoutSvg, geojson: layoutGeoJson }[format]!;
+  const type = { dxf: 'image/vnd.dxf', svg: 'image/svg+xml', geojson: 'application/geo+json' }[format]!;
+  saveFile(`${document.name}.${format}`, new Blob([write(document)], { type }));
+}
+</script>
+
+<template>
+  <Dropdown :trigger="['click']">
+    <Button size="small">Save the plan as</Button>
+    <template #overlay>
+      <Menu :items="formats" @click="save(String($event.key))" />
+    </template>
+  </Dropdown>
+  <RouterLink :to="`/jobs/${job.id}/print`" class="print">Print plan and ply book</RouterLink>
+</template>
+
+<style scoped>
+.print {
+  font-size: 13px;
+}
+</style>
