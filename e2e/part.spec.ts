@@ -47,15 +47,6 @@ test('drawn by hand from nothing: outline with a bend, two zones, a hole, plies,
   }
   // 1.0 x 0.6 m less a corner of 0.2 x 0.2 / 2.
   await expect(page.getByTestId('area')).toHaveText('0.58 m²');
-  const drawnAt = async (x: number, y: number) => {
-    const [low, high] = [
-      await centreOf(page, '[data-corner="0"]'),
-      await centreOf(page, '[data-corner="1"]'),
-    ];
-    const scale = (high.x - low.x) / 1000;
-    return { x: low.x + (x - 100) * scale, y: low.y - (y - 100) * scale };
-  };
-
   // The slanting edge is bent by its middle, then straightened by number.
   const middle = await centreOf(page, '[data-middle="2"]');
   await dragBy(page, middle, { x: 25, y: -25 });
@@ -64,14 +55,19 @@ test('drawn by hand from nothing: outline with a bend, two zones, a hole, plies,
   await page.getByLabel('Radius of edge 3').press('Enter');
   await expect(page.getByTestId('area')).toHaveText('0.58 m²');
   await leaveField(page);
-
+  const [low, high] = [await centreOf(page, '[data-corner="0"]'), await centreOf(page, '[data-corner="1"]')];
+  const scale = (high.x - low.x) / 1000;
+  const drawnAt = ([x, y]: readonly [number, number]) => ({
+    x: low.x + (x - 100) * scale,
+    y: low.y - (y - 100) * scale,
+  });
   for (const { key, from, to } of [
     { key: 'h', from: [500, 300], to: [600, 400] },
     { key: 'z', from: [150, 150], to: [350, 650] },
     { key: 'z', from: [700, 200], to: [950, 400] },
   ] as const) {
     await page.keyboard.press(key);
-    await drag(page, await drawnAt(...from), await drawnAt(...to));
+    await drag(page, drawnAt(from), drawnAt(to));
   }
   await expect(page.getByTestId('area')).toHaveText('0.57 m²');
   await page.getByRole('tab', { name: 'Zones' }).click();
@@ -219,14 +215,13 @@ test('the printed plan is to scale', async ({ page, home }) => {
   await page.emulateMedia({ media: 'print' });
   const part = page.getByTestId('printed-part');
   await expect(part).toBeVisible();
-  const millimetres = async () => {
-    const { width, height } = (await part.boundingBox())!;
-    // CSS: 96 pixels are an inch. The stroke of 0.6 mm stands out over the edge.
-    return [width, height].map((pixels) => (pixels / 96) * 25.4 - 0.6);
-  };
-  const [width, height] = await millimetres();
-  expect(Math.abs(width! - 160)).toBeLessThan(0.6);
-  expect(Math.abs(height! - 60)).toBeLessThan(0.6);
+  const box = await part.evaluate((path) => {
+    const { width, height } = path.getBoundingClientRect();
+    return { width, height };
+  });
+  // CSS: 96 pixels are an inch. 1600 x 600 mm at 1:10.
+  expect((box.width / 96) * 25.4).toBeCloseTo(160, 1);
+  expect((box.height / 96) * 25.4).toBeCloseTo(60, 1);
   await expect(page.getByText('this bar is 100 mm on paper')).toBeVisible();
   await expect(page.getByText('Lashing point: 190 mm × 140 mm')).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Cut list, labels in lay order' })).toBeVisible();

@@ -50,7 +50,7 @@ function setRadius(row: Row, radius: number | null) {
 </script>
 
 <template>
-  <p v-if="ring.length > rows.length" class="quiet">
+  <p v-if="ring.length > rows.length" class="quiet window">
     Corners {{ rows[0]!.index + 1 }} to {{ rows.at(-1)!.index + 1 }} of {{ ring.length }}, about the chosen
     one.
   </p>
@@ -151,6 +151,9 @@ function setRadius(row: Row, radius: number | null) {
 </template>
 
 <style scoped>
+.window {
+  margin: 4px 0;
+}
 .selected td {
   background: #f2e4c4;
 }

@@ -125,11 +125,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           </button>
         </div>
       </div>
-      <div class="tools setups">
-        <ShapeTemplates />
-        <ImportPlan />
-        <PlanOut />
-      </div>
       <Board
         :part="part"
         :lines="job.document!.lines"
@@ -205,7 +200,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           {{ item }}
         </button>
         <span class="space" />
-        <span class="quiet">{{ name }}, {{ ring.length }} corners</span>
+        <ShapeTemplates />
+        <ImportPlan />
+        <PlanOut />
       </div>
       <div class="list">
         <CornerTable
@@ -225,8 +222,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 </template>
 
 <style scoped>
-.setups {
-  margin: 6px 0 2px;
+/* What stands under the board changes with the tool; the plan must not move for it. */
+.foot {
+  height: 52px;
+}
+.panes {
+  align-items: center;
 }
 .drawing :deep(svg) {
   cursor: crosshair;

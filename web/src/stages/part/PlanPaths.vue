@@ -57,7 +57,10 @@ const draft = computed(() => {
   return {
     path: pathOf(props.view, points, false),
     dots: props.drawn.map((p) => toScreen(props.view, p)),
-    length: last.length === 2 ? shop.show(distance(last[0]!, last[1]!), 'length') : '',
+    length:
+      last.length === 2 && distance(last[0]!, last[1]!) > 1e-4
+        ? shop.show(distance(last[0]!, last[1]!), 'length')
+        : '',
     at: toScreen(props.view, points.at(-1)!),
   };
 });
