@@ -26,7 +26,6 @@ await settled(page);
 await shot('lines-failing');
 for (const [key, name] of [
   ['1', 'part'],
-  ['2', 'laminate'],
   ['5', 'resin'],
   ['3', 'stack-later'],
 ] as const) {
@@ -34,6 +33,10 @@ for (const [key, name] of [
   await page.waitForTimeout(name === 'resin' ? 1500 : 400);
   await shot(name);
 }
+await page.keyboard.press('2');
+await page.getByRole('tab', { name: 'Cut list' }).click();
+await page.waitForTimeout(500);
+await shot('cut-list');
 await page.keyboard.press('4');
 await page.getByLabel('Feed 3, from along').fill('2200 mm');
 await page.getByLabel('Feed 3, from along').press('Enter');
@@ -74,6 +77,31 @@ await page.getByRole('button', { name: /Run it/ }).click();
 await page.getByTestId('ensemble').waitFor();
 await page.waitForTimeout(15_000);
 await shot('kerb-doubt');
+await page.goto(server.url);
+await page.getByRole('link', { name: 'Rescue sled tray' }).click();
+await page.getByRole('button', { name: /^1 Part/ }).click();
+await page.getByRole('tab', { name: 'Zones' }).click();
+await page.getByLabel('Name of Floor').focus();
+await page.waitForTimeout(400);
+await shot('part-zones');
+await page.keyboard.press('Escape');
+await page.getByRole('button', { name: /^2 Laminate/ }).click();
+await page.getByRole('tab', { name: /Lashing/ }).click();
+await page.locator('[data-ply="3"]').focus();
+await page.waitForTimeout(400);
+await shot('laminate');
+await page.getByRole('button', { name: /^1 Part/ }).click();
+await page.getByRole('link', { name: 'Print plan and ply book' }).click();
+await page.getByTestId('printed-part').waitFor();
+await page.waitForTimeout(400);
+await page.screenshot({ path: `${target}/print.png`, fullPage: true });
+await page.goto(`${server.url}/library`);
+await page.getByText('Quad glass 850').waitFor();
+await shot('library');
+await page.goto(`${server.url}/moulds`);
+await page.getByRole('button', { name: 'Sled tray mould' }).click();
+await page.waitForTimeout(300);
+await shot('moulds');
 await page.goto(`${server.url}/shop`);
 await page.getByLabel('Altitude above sea level').waitFor();
 await page.waitForTimeout(300);

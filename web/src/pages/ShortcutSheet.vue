@@ -1,24 +1,60 @@
 <script setup lang="ts">
-const keys = [
-  ['1 to 8', 'go to a stage'],
-  ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
-  ['S, F, V', 'on the lines: select and move, draw a feed, draw a vent'],
-  ['Tab, then arrows', 'move the focused corner or line by 10 mm, with Shift by 1 mm'],
-  ['Delete', 'remove the focused corner or line'],
-  ['Wheel, Alt drag', 'zoom the plan, slide it'],
-  ['Arrows on the fuse', 'one minute back or on; Page keys ten; Esc whole forecast'],
-  ['Esc', 'give up a drag or what is typed in a field'],
-  ['?', 'this sheet'],
+const groups = [
+  {
+    name: 'Everywhere in a job',
+    keys: [
+      ['1 to 8', 'go to a stage'],
+      ['Ctrl Z, Ctrl Shift Z', 'undo, redo; a drag is one step'],
+      ['Wheel or two fingers, Alt drag', 'zoom the plan, slide it'],
+      ['Arrows on the fuse', 'one minute back or on; Page keys ten; Esc whole forecast'],
+      ['Esc', 'give up a drag, a drawing, or what is typed in a field'],
+      ['?', 'this sheet'],
+    ],
+  },
+  {
+    name: 'Part',
+    keys: [
+      ['S, O, H, Z, R, X, M', 'move, draw the outline, a hole, a zone, a rise; split; measure'],
+      ['Enter, Backspace', 'close what is drawn; take its last corner back'],
+      ['Alt while moving', 'no snapping'],
+      ['Tab, then arrows', 'move the focused corner by 10 mm, with Shift by 1 mm'],
+      ['Arrows, Delete', 'move or remove the chosen hole or zone; the focused corner'],
+      ['Double-click an edge', 'put a corner into it'],
+    ],
+  },
+  {
+    name: 'Laminate',
+    keys: [
+      ['Tab to a ply, Alt and arrows', 'move it up or down'],
+      ['Arrows, Delete', 'go to the next ply, take it out'],
+    ],
+  },
+  {
+    name: 'Lines',
+    keys: [
+      ['S, F, V, E, M', 'move, draw a feed, a vent, a race edge, set a mark'],
+      ['Tab, then arrows, Delete', 'move or remove the focused line'],
+    ],
+  },
 ];
 </script>
 
 <template>
-  <table class="sheet">
-    <tbody>
-      <tr v-for="[key, meaning] in keys" :key="key">
-        <td class="number">{{ key }}</td>
-        <td>{{ meaning }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <template v-for="group in groups" :key="group.name">
+    <h3>{{ group.name }}</h3>
+    <table class="sheet">
+      <tbody>
+        <tr v-for="[key, meaning] in group.keys" :key="key">
+          <td class="number key">{{ key }}</td>
+          <td>{{ meaning }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </template>
 </template>
+
+<style scoped>
+.key {
+  width: 190px;
+}
+</style>

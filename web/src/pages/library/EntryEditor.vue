@@ -50,6 +50,27 @@ function setAbout(path: string, changes: { source?: string; doubt?: number | nul
   draft.value = { ...draft.value, about } as Material;
 }
 const unitOf = ({ path }: Field) => (/^(rollLength|coilLength|sheet)/.test(path) ? shop.longUnit : undefined);
+/** "0, 45, 90, -45" in degrees; null for blank, a list without numbers for a mat. */
+const directions = computed(() => {
+  if (draft.value.kind !== 'fabric') return '';
+  const { directions: angles } = draft.value;
+  if (!angles) return '';
+  return angles.length === 0 ? 'none' : angles.map((angle) => Math.round((angle * 180) / Math.PI)).join(', ');
+});
+function setDirections(text: string) {
+  const words = text.trim().toLowerCase();
+  if (words === '') return set('directions', null);
+  const angles = words === 'none' ? [] : words.split(/[,;\s]+/).map(Number);
+  if (angles.some((angle) => !Number.isFinite(angle) || Math.abs(angle) > 360) || angles.length > 8) {
+    fault.value = `“${text}” does not read as fibre directions. Write up to eight angles in degrees, such as 0, 90, or none for a mat.`;
+    return;
+  }
+  fault.value = null;
+  set(
+    'directions',
+    angles.map((angle) => (angle * Math.PI) / 180),
+  );
+}
 const textOf = (event: Event) => (event.target as HTMLInputElement).value;
 const refuseDoubt = (value: number) => (value >= 0 && value <= 10 ? null : 'From 0 to 1000 % of the value.');
 
@@ -157,6 +178,15 @@ function changesOf(version: MaterialVersion, i: number): string {
         </tr>
       </tbody>
     </table>
+    <label v-if="draft.kind === 'fabric'" class="directions">
+      <span class="quiet">Fibre directions in degrees, from its own 0; none for a mat</span>
+      <Input
+        :value="directions"
+        aria-label="Fibre directions"
+        placeholder="0, 90"
+        @change="setDirections(textOf($event))"
+      />
+    </label>
     <p v-if="isModel" class="quiet">
       Its permeability is a table or a model; change it in an exported sheet and import that.
     </p>
@@ -208,6 +238,10 @@ label {
 }
 td {
   vertical-align: middle !important;
+}
+.directions {
+  margin: 8px 0;
+  max-width: 320px;
 }
 .doubt {
   width: 84px;

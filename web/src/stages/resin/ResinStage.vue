@@ -12,6 +12,7 @@ import { useJobStore } from '../../state/job-store.ts';
 import { useLibraryStore } from '../../state/library-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import NewerValues from '../../ui/NewerValues.vue';
 import type { Stage } from '../stage.ts';
 import BatchTable from './BatchTable.vue';
 import PotPanel from './PotPanel.vue';
@@ -195,6 +196,7 @@ function choose(id: string) {
           :mass="ledger.total"
           :until="lastUse"
         />
+        <NewerValues :kinds="['resin']" />
         <p class="quiet">
           Rule of thumb, fibre weight and a kilo: {{ shop.show(ledger.quickRule, 'mass') }}.
         </p>

@@ -1,0 +1,94 @@
+import { describe, expect, test } from '@jest/globals';
+import { regionArea } from '@wick/core/geometry/overlay';
+import { signedArea, type Point } from '@wick/core/geometry/polygon';
+import { cutSheetOf } from './cut-sheet.ts';
+import { demoJobs } from './demo/jobs.ts';
+import { partArea } from './forecast-input.ts';
+import type { Job } from './job.ts';
+import { planSketchOf } from './plan-sketch.ts';
+import { plyCutsOf } from './ply-book.ts';
+
+const named = (name: string) => demoJobs.find((job) => job.name === name)!;
+const gore = named('Dome gore 7');
+const tray = named('Rescue sled tray');
+const areaOf = (rings: readonly (readonly Point[])[]) =>
+  rings.reduce((sum, ring) => sum + Math.abs(signedArea(ring)), 0);
+
+describe('cut sheet', () => {
+  test('pieces of each ply make up its area, holes taken out', () => {
+    for (const job of demoJobs) {
+      const { pieces } = cutSheetOf(job, 0);
+      for (const cut of plyCutsOf(job)) {
+        const own = pieces.filter(({ piece }) => piece.order === cut.order).map(({ piece }) => piece);
+        const net = areaOf(own.map(({ outline }) => outline)) - areaOf(own.flatMap(({ holes }) => holes));
+        expect(net).toBeCloseTo(regionArea(cut.region), 6);
+      }
+    }
+  });
+
+  test('every piece lies on the roll of its cloth, and the share used is area over roll', () => {
+    for (const job of demoJobs)
+      for (const roll of cutSheetOf(job, 0).rolls) {
+        expect(roll.nest.tooWide).toEqual([]);
+        for (const { outline } of roll.nest.placed)
+          for (const { y } of outline) {
+            expect(y).toBeGreaterThan(-1e-9);
+            expect(y).toBeLessThan(roll.width + 1e-9);
+          }
+        const placed = roll.nest.placed;
+        const net =
+          areaOf(placed.map(({ outline }) => outline)) - areaOf(placed.flatMap(({ holes }) => holes));
+        expect(roll.nest.usedShare).toBeCloseTo(net / (roll.nest.length * roll.width), 9);
+        expect(roll.nest.usedShare).toBeLessThanOrEqual(1);
+      }
+  });
+
+  test('labels run in lay order over zones; a patch is named by its zone', () => {
+    const { pieces } = cutSheetOf(tray, 0);
+    const numbers = pieces.map(({ label }) => Number.parseInt(label, 10));
+    expect([...numbers].sort((a, b) => a - b)).toEqual(numbers);
+    expect(pieces.filter(({ zone }) => zone === 'Lashing point')).toHaveLength(2);
+  });
+
+  test('a lap between pieces takes more roll; none takes as much as the plies', () => {
+    const [plain, lapped] = [0, 0.05].map((overlap) => cutSheetOf(gore, overlap).rolls[0]!.nest.length);
+    expect(lapped!).toBeGreaterThan(plain!);
+  });
+
+  test('a roll of unknown width is taken at a usual one, and said to be', () => {
+    const unknown: Job = {
+      ...gore,
+      materials: gore.materials.map((material) =>
+        material.kind === 'fabric' ? { ...material, rollWidth: null } : material,
+      ),
+    };
+    expect(cutSheetOf(unknown, 0).rolls.every((roll) => roll.isAssumedWidth)).toBe(true);
+    expect(cutSheetOf(gore, 0).rolls.some((roll) => roll.isAssumedWidth)).toBe(false);
+  });
+
+  test('cores by area and the fewest sheets that hold it', () => {
+    const { cores } = cutSheetOf(gore, 0);
+    // 3.1 m2 of foam in sheets of 2.44 x 1.22 m.
+    expect(cores).toHaveLength(1);
+    expect(cores[0]!.sheets).toBe(Math.ceil(regionArea(cores[0]!.region) / (2.44 * 1.22)));
+    expect(cutSheetOf(named('Kiosk fascia'), 0).cores).toEqual([]);
+  });
+
+  test('a job without plies has nothing to cut', () => {
+    const bare: Job = { ...gore, zones: [], laminate: { ...gore.laminate, plies: [] } };
+    expect(cutSheetOf(bare, 0).pieces).toEqual([]);
+  });
+});
+
+describe('plan of a list', () => {
+  test('draws arcs as chords and keeps area, holes, zones and lines', () => {
+    for (const job of demoJobs) {
+      const sketch = planSketchOf(job);
+      const area = areaOf([sketch.outline]) - areaOf(sketch.holes);
+      expect(area / partArea(job.part)).toBeCloseTo(1, 2);
+      expect(sketch.zones).toHaveLength(job.zones.length);
+      expect(sketch.feeds).toHaveLength(job.lines.filter(({ kind }) => kind === 'feed').length);
+      expect(sketch.vents).toHaveLength(job.lines.filter(({ kind }) => kind === 'vent').length);
+    }
+  });
+});
