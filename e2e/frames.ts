@@ -43,6 +43,8 @@ const server = await startServer(newFolder(), 4392);
 try {
   const browser = await chromium.launch(launchOptions);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  // tsx marks inner functions with a helper that the page does not have.
+  await page.addInitScript({ content: 'globalThis.__name = (f) => f;' });
   const answer = await page.request.post(`${server.url}/api/jobs/import`, {
     headers: { 'content-type': 'text/plain' },
     data: JSON.stringify(job),

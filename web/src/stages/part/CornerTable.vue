@@ -70,6 +70,7 @@ function setRadius(row: Row, radius: number | null) {
       <tr
         v-for="row in rows"
         :key="row.index"
+        v-memo="[row.corner, row.length, row.angle, row.radius, selected === row.index, ringRef, ring.length]"
         :class="{ selected: selected === row.index }"
         @focusin="emit('select', row.index)"
       >

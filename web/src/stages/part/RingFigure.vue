@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { edgeLength, edgeMiddle, flattenEdge, type Corner } from '@wick/core/geometry/arcs';
+import { edgeLength, edgeMiddle, flattenEdge, polygonOf, type Corner } from '@wick/core/geometry/arcs';
+import { distance, nearestOnSegment } from '@wick/core/geometry/polygon';
 import { computed } from 'vue';
-import { pathOf, toScreen, type Viewport } from '../../board/viewport.ts';
+import { pathOf, toPlan, toScreen, type Viewport } from '../../board/viewport.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 
 /** The chosen ring with its handles: corners to drag, edge middles to bend, lengths beside the edges. */
@@ -20,47 +21,54 @@ const LEAST_TEXT_PIXELS = 56;
 const edges = computed(() =>
   props.ring.map((a, i) => {
     const b = props.ring[(i + 1) % props.ring.length]!;
-    const length = edgeLength(a, b);
+    const pixels = edgeLength(a, b) * props.view.scale;
     const beside = props.corner === i || props.corner === (i + 1) % props.ring.length;
     return {
       at: toScreen(props.view, edgeMiddle(a, b)),
-      path: pathOf(props.view, [...flattenEdge(a, b), b], false),
-      length,
-      hasRoom: length * props.view.scale > LEAST_PIXELS,
-      isShown: (props.ring.length <= FEW || beside) && length * props.view.scale > LEAST_TEXT_PIXELS,
+      hasRoom: pixels > LEAST_PIXELS,
+      text:
+        (props.ring.length <= FEW || beside) && pixels > LEAST_TEXT_PIXELS
+          ? shop.show(edgeLength(a, b), 'length')
+          : '',
     };
   }),
 );
 const corners = computed(() => props.ring.map((p) => toScreen(props.view, p)));
+const whole = computed(() => pathOf(props.view, polygonOf(props.ring), true));
+
+/** The edge nearest to where the ring was double-clicked. */
+function splitNear(event: MouseEvent) {
+  const frame = (event.target as SVGElement).ownerSVGElement!.getBoundingClientRect();
+  const at = toPlan(props.view, { x: event.clientX - frame.left, y: event.clientY - frame.top });
+  const away = props.ring.map((a, i) => {
+    const b = props.ring[(i + 1) % props.ring.length]!;
+    const points = [...flattenEdge(a, b), b];
+    return Math.min(...points.slice(1).map((end, k) => distance(at, nearestOnSegment(at, points[k]!, end))));
+  });
+  emit('split', away.indexOf(Math.min(...away)));
+}
 </script>
 
 <template>
   <g>
-    <path
+    <path :d="whole" class="edge" @dblclick="splitNear" />
+    <g
       v-for="(edge, i) in edges"
-      :key="`edge${i}`"
-      :d="edge.path"
-      class="edge"
-      @dblclick="emit('split', i)"
-    />
-    <template v-for="(edge, i) in edges" :key="`middle${i}`">
-      <rect
+      :key="`middle${i}`"
+      v-memo="[edge.at.x, edge.at.y, edge.hasRoom, edge.text]"
+    >
+      <path
         v-if="edge.hasRoom"
-        :x="edge.at.x - 4"
-        :y="edge.at.y - 4"
-        width="8"
-        height="8"
-        :transform="`rotate(45 ${edge.at.x} ${edge.at.y})`"
+        :d="`M${edge.at.x} ${edge.at.y - 6}l6 6l-6 6l-6 -6Z`"
         class="middle"
         :data-middle="i"
       />
-      <text v-if="edge.isShown" :x="edge.at.x" :y="edge.at.y - 9" class="length">
-        {{ shop.show(edge.length, 'length') }}
-      </text>
-    </template>
+      <text v-if="edge.text" :x="edge.at.x" :y="edge.at.y - 9" class="length">{{ edge.text }}</text>
+    </g>
     <circle
       v-for="(at, i) in corners"
       :key="`corner${i}`"
+      v-memo="[at.x, at.y, corner === i, name]"
       :cx="at.x"
       :cy="at.y"
       r="6"
