@@ -133,6 +133,7 @@ main {
   grid-template-columns: minmax(380px, 0.8fr) minmax(460px, 1fr);
   gap: 32px;
   margin-top: 12px;
+  align-items: start;
 }
 .name {
   font: 600 15px var(--display);

@@ -17,9 +17,14 @@ const room = computed(() => ({
   height: props.paper.height - 2 * MARGIN - HEADING,
 }));
 const factor = computed(() => 1e3 / props.scale);
+/** The plan stands in the middle of the sheet. */
+const corner = computed(() => ({
+  x: Math.max(DIMENSION_ROOM, (room.value.width - (box.value.maxX - box.value.minX) * factor.value) / 2),
+  y: Math.max(DIMENSION_ROOM, (room.value.height - (box.value.maxY - box.value.minY) * factor.value) / 2.4),
+}));
 const put = ({ x, y }: Point): Point => ({
-  x: DIMENSION_ROOM + (x - box.value.minX) * factor.value,
-  y: DIMENSION_ROOM + (box.value.maxY - y) * factor.value,
+  x: corner.value.x + (x - box.value.minX) * factor.value,
+  y: corner.value.y + (box.value.maxY - y) * factor.value,
 });
 const pathOf = (points: readonly Point[], closed: boolean) =>
   points

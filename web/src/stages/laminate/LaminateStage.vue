@@ -111,7 +111,7 @@ const result = computed(() => {
 }
 .columns {
   display: grid;
-  grid-template-columns: minmax(430px, 1.25fr) minmax(220px, 0.75fr);
+  grid-template-columns: minmax(462px, 1.25fr) minmax(190px, 0.75fr);
   gap: 24px;
 }
 </style>

@@ -245,6 +245,12 @@ td {
 }
 td :deep(input) {
   padding: 1px 6px;
+  min-width: 58px;
+}
+@media (max-width: 1100px) {
+  .cloth :deep(.ant-select) {
+    width: 118px !important;
+  }
 }
 .grip {
   cursor: grab;

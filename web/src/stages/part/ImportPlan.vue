@@ -121,7 +121,7 @@ const refuseTolerance = (value: number) => (value >= 0 && value <= 0.1 ? null : 
 </script>
 
 <template>
-  <Button size="small" @click="file?.click()">Take an outline from a drawing</Button>
+  <Button size="small" @click="file?.click()">From a drawing</Button>
   <input
     ref="file"
     type="file"

@@ -28,7 +28,9 @@ async function save(format: string) {
       <Menu :items="formats" @click="save(String($event.key))" />
     </template>
   </Dropdown>
-  <RouterLink :to="`/jobs/${job.id}/print`" class="print">Print plan and ply book</RouterLink>
+  <RouterLink :to="`/jobs/${job.id}/print`" class="print" aria-label="Print plan and ply book"
+    >Print</RouterLink
+  >
 </template>
 
 <style scoped>

@@ -133,7 +133,7 @@ function use() {
 
 <template>
   <Popover v-model:open="isOpen" trigger="click" placement="bottomLeft">
-    <Button size="small">Start from a shape</Button>
+    <Button size="small">From a shape</Button>
     <template #content>
       <div class="fields">
         <Select
