@@ -1,18 +1,13 @@
 import { MAX_BULGE } from '@wick/core/geometry/arcs';
 import { z } from 'zod';
+import { itemId, coordinate, point } from './job-places.ts';
+import { bore, hoseLength, lineSchema } from './job-lines.ts';
 import { materialSchema } from './materials.ts';
 import { quantity } from './quantity.ts';
 
 export const JOB_FORMAT = 'vivid-wick-job';
 export const JOB_VERSION = 3;
 
-const itemId = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'an id is up to 40 letters, digits, - or _');
-const coordinate = z
-  .number()
-  .min(-1000)
-  .max(1000)
-  .meta({ quantity: 'length', description: 'length, coherent SI' });
-const point = z.strictObject({ x: coordinate, y: coordinate });
 /** The edge that leaves a corner is an arc where it has a bulge: the tangent of a quarter of the arc's angle, positive to the left. */
 const corner = z.strictObject({
   x: coordinate,
@@ -27,54 +22,6 @@ const ring = (most: number, what: string) =>
       (corners) => corners.length > 2 || (corners.length === 2 && corners.some(({ bulge }) => bulge)),
       `${what} needs three corners, or two with an arc between them`,
     );
-
-const delay = quantity('duration', { atLeast: 0, below: 1e5 });
-
-/** What sets off an opening or closing. Times run from first mix; a delay runs from the trigger. */
-const triggerSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('time'), time: quantity('duration', { atLeast: 0, below: 1e6 }) }),
-  /** The front has passed a line or mark and gone so far beyond it. */
-  z.strictObject({
-    kind: z.literal('passed'),
-    what: itemId,
-    distance: quantity('length', { atLeast: 0, below: 100 }),
-    delay,
-  }),
-  z.strictObject({ kind: z.literal('zoneFull'), zone: itemId, delay }),
-  z.strictObject({ kind: z.literal('drawn'), mass: quantity('mass', { above: 0, below: 1e5 }), delay }),
-  z.strictObject({ kind: z.literal('opened'), what: itemId, delay }),
-  /** The whole part is wet. */
-  z.strictObject({ kind: z.literal('full'), delay }),
-]);
-
-const actionSchema = z.strictObject({
-  /** 0 shut, 1 open, in between throttled. */
-  opening: z.number().min(0).max(1),
-  when: triggerSchema,
-});
-
-const bore = quantity('length', { above: 0.0005, below: 0.2 });
-const hoseLength = quantity('length', { atLeast: 0, below: 100 });
-
-const lineSchema = z.strictObject({
-  id: itemId,
-  /** A race is an edge along which resin runs ahead in a gap; its bore is the gap. */
-  kind: z.enum(['feed', 'vent', 'race']),
-  name: z.string().trim().min(1).max(40),
-  points: z.array(point).min(1, 'a line needs a point').max(200),
-  bore: quantity('length', { above: 0.00005, below: 0.2 }),
-  /** Own hose of a feed from pot or tee; null takes the job's. */
-  hoseLength: hoseLength.nullable(),
-  hoseBore: bore.nullable(),
-  /** Tee that the hose comes from; null for the pot. */
-  tee: itemId.nullable(),
-  /** Where the hose joins the line, as a share of its length. */
-  inlet: z.number().min(0).max(1),
-  /** Height of the resin in the pot over the inlet; null takes it as level. */
-  potLevel: quantity('length', { atLeast: -10, below: 10 }).nullable(),
-  startsOpen: z.boolean(),
-  actions: z.array(actionSchema).max(20),
-});
 
 /** How far a ply stops short of the edge of its laminate; below 0 it reaches past it. */
 const inset = quantity('length', { atLeast: -0.5, below: 5 });

@@ -17,7 +17,7 @@ import {
   withForecast,
   withResinSystem,
 } from './job-edits.ts';
-import { moveCorner, removeCorner, splitEdgeAt } from './plan-edits.ts';
+import { moveCorner, removeCorner, splitEdgeAt } from './ring-edits.ts';
 import { addPly, withLaminate } from './ply-edits.ts';
 
 const gore = demoJobs[0]!;

@@ -3,20 +3,13 @@ import { materialOf } from '@wick/contract/forecast-input';
 import type { Book } from '@wick/contract/ply-book';
 import { Button, Select } from 'ant-design-vue';
 import { computed, nextTick, ref } from 'vue';
-import {
-  addPly,
-  mirrorStack,
-  movePly,
-  removePly,
-  repeatPly,
-  setThrough,
-  stagger,
-  updatePly,
-} from '../../state/ply-edits.ts';
+import { movePly, removePly, repeatPly, setThrough, updatePly } from '../../state/ply-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import PlyActions from './PlyActions.vue';
 import { useChoices } from './use-choices.ts';
+import { usePlyDrag } from './use-ply-drag.ts';
 
 /** The ply book of one laminate, bag side on top as it lies; rows are dragged, or moved with Alt and the arrows. */
 const props = defineProps<{
@@ -30,6 +23,11 @@ const job = useJobStore();
 const shop = useShopStore();
 const choices = useChoices();
 const body = ref<HTMLElement | null>(null);
+const { dragged, grab, drag, drop } = usePlyDrag({
+  body,
+  book: () => props.book,
+  choose: (index) => emit('choose', index),
+});
 
 const rows = computed(() => {
   const { plies } = props.book.laminate;
@@ -48,37 +46,6 @@ const stopped = computed(() =>
     : job.document!.laminate.plies.filter(({ id }) => !props.book.through.has(id)),
 );
 const fabricOptions = computed(() => choices('fabric').map((item) => ({ value: item.id, label: item.name })));
-/** Keeps the picker empty after each choice; undefined would let it remember the last one and ignore a second click on it. */
-const nothingChosen = null as unknown as undefined;
-const step = ref(0.02);
-
-// A row follows the pointer by swapping places with those it passes: one undo step a drag.
-const dragged = ref<number | null>(null);
-let start = 0;
-let before = 0;
-function grab(index: number, event: PointerEvent) {
-  (event.currentTarget as Element).setPointerCapture(event.pointerId);
-  dragged.value = index;
-  start = event.clientY;
-  before = index;
-  emit('choose', index);
-}
-function drag(event: PointerEvent) {
-  if (dragged.value === null || !body.value) return;
-  const height = body.value.querySelector('tr')?.getBoundingClientRect().height ?? 34;
-  // The table shows the top ply first: down the screen is towards the mould.
-  const count = props.book.laminate.plies.length;
-  const to = Math.max(0, Math.min(count - 1, before - Math.round((event.clientY - start) / height)));
-  if (to === dragged.value) return;
-  dragged.value = to;
-  job.preview(movePly(props.book.zoneId, before, to));
-  emit('choose', to);
-}
-function drop() {
-  if (dragged.value === null) return;
-  dragged.value = null;
-  job.endGesture();
-}
 
 async function onKey(event: KeyboardEvent, index: number) {
   const by = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
@@ -93,11 +60,6 @@ async function onKey(event: KeyboardEvent, index: number) {
   body.value?.querySelector<HTMLElement>(`[data-ply="${to}"]`)?.focus();
 }
 
-function add(id: string) {
-  const fabric = choices('fabric').find((item) => item.id === id);
-  if (fabric?.kind !== 'fabric') return;
-  job.apply(addPly(props.book.zoneId, fabric, props.book.laminate.plies.at(-1)?.angle ?? 0));
-}
 function exchange(index: number, id: string) {
   const fabric = choices('fabric').find((item) => item.id === id);
   if (fabric) job.apply(updatePly(props.book.zoneId, index, { materialId: id }, [fabric]));
@@ -208,32 +170,7 @@ const refuseInset = (value: number) =>
       {{ materialOf(job.document!, ply.materialId, 'fabric')?.name }}, let it run through
     </button>
   </p>
-  <div class="tools add">
-    <Select
-      :value="nothingChosen"
-      placeholder="Add a ply from the library"
-      aria-label="Add a ply from the library"
-      class="wide"
-      show-search
-      option-filter-prop="label"
-      :options="fabricOptions"
-      @change="add(String($event))"
-    />
-    <Button :disabled="rows.length === 0" @click="job.apply(mirrorStack(book.zoneId))"
-      >Mirror the stack</Button
-    >
-    <span class="stagger">
-      <Button :disabled="rows.length < 2" @click="job.apply(stagger(book.zoneId, step))">Stagger by</Button>
-      <QuantityInput
-        hide-label
-        label="Step of the stagger"
-        quantity="length"
-        :model-value="step"
-        :refuse="refuseInset"
-        @update:model-value="step = $event ?? step"
-      />
-    </span>
-  </div>
+  <PlyActions :book="book" />
 </template>
 
 <style scoped>
@@ -278,19 +215,6 @@ td :deep(input) {
 .actions {
   white-space: nowrap;
   text-align: right;
-}
-.add {
-  margin: 10px 0 14px;
-}
-.wide {
-  width: 220px;
-}
-.stagger {
-  display: flex;
-  gap: 4px;
-}
-.stagger :deep(.quantity) {
-  width: 78px;
 }
 .link {
   text-decoration: underline;

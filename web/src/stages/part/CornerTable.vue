@@ -10,7 +10,7 @@ import {
   setBulge,
   splitEdgeAt,
   type RingRef,
-} from '../../state/plan-edits.ts';
+} from '../../state/ring-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 

@@ -3,7 +3,7 @@ import { lineLength } from '@wick/core/geometry/polygon';
 import type { JobFeature } from '@wick/contract/job';
 import { Button, Input, Select } from 'ant-design-vue';
 import { computed } from 'vue';
-import { removeFeature, updateFeature } from '../../state/plan-edits.ts';
+import { removeFeature, updateFeature } from '../../state/feature-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';

@@ -5,15 +5,8 @@ import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import Board from '../../board/Board.vue';
 import type { Viewport } from '../../board/viewport.ts';
 import { isTyping } from '../../pages/shortcuts.ts';
-import {
-  moveCorner,
-  moveRing,
-  removeCorner,
-  removeRing,
-  ringAt,
-  ringName,
-  splitEdgeAt,
-} from '../../state/plan-edits.ts';
+import { moveCorner, moveRing, removeCorner, ringAt, ringName, splitEdgeAt } from '../../state/ring-edits.ts';
+import { removeRing } from '../../state/zone-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import type { Stage } from '../stage.ts';

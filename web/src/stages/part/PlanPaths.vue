@@ -6,7 +6,7 @@ import type { Snapped } from '@wick/core/geometry/snap';
 import { partPatch } from '@wick/contract/ply-book';
 import { computed } from 'vue';
 import { pathOf, toScreen, type Viewport } from '../../board/viewport.ts';
-import { ringAt, type RingRef } from '../../state/plan-edits.ts';
+import { ringAt, type RingRef } from '../../state/ring-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 

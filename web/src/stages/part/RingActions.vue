@@ -1,17 +1,15 @@
 <script setup lang="ts">
 import { Button, Popover, Select } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import { mirrorJob, mirrorRing, type RingRef } from '../../state/ring-edits.ts';
 import {
   bandAlong,
   copyRing,
   joinToPart,
-  mirrorJob,
-  mirrorRing,
   offsetRing,
   removeRing,
   zoneByOffset,
-  type RingRef,
-} from '../../state/plan-edits.ts';
+} from '../../state/zone-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';

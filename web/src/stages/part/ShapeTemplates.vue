@@ -13,7 +13,7 @@ import { Button, Popover, Select } from 'ant-design-vue';
 import { computed, reactive, ref } from 'vue';
 import { pathOf } from '../../board/viewport.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
-import { withRing } from '../../state/plan-edits.ts';
+import { withRing } from '../../state/ring-edits.ts';
 import { withPart } from '../../state/job-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';

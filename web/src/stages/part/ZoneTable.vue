@@ -2,7 +2,8 @@
 import { ringBounds } from '@wick/core/geometry/arcs';
 import { Button, Input, Select } from 'ant-design-vue';
 import { computed } from 'vue';
-import { isSameRing, raiseZone, removeRing, updateZone, type RingRef } from '../../state/plan-edits.ts';
+import { isSameRing, type RingRef } from '../../state/ring-edits.ts';
+import { raiseZone, removeRing, updateZone } from '../../state/zone-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';

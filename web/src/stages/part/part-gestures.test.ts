@@ -4,7 +4,8 @@ import { rectangle } from '@wick/core/geometry/shapes';
 import { emptyJob, type Job } from '@wick/contract/job';
 import { createPinia, setActivePinia } from 'pinia';
 import { useJobStore } from '../../state/job-store.ts';
-import { addZone, ringAt } from '../../state/plan-edits.ts';
+import { ringAt } from '../../state/ring-edits.ts';
+import { addZone } from '../../state/zone-edits.ts';
 import { usePartGestures, type PartTool } from './part-gestures.ts';
 
 const plate: Job = {

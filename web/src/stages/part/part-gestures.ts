@@ -4,10 +4,9 @@ import { rectangle } from '@wick/core/geometry/shapes';
 import { snap, type Snapped } from '@wick/core/geometry/snap';
 import { computed, ref, shallowRef } from 'vue';
 import { useJobStore } from '../../state/job-store.ts';
+import { addFeature } from '../../state/feature-edits.ts';
 import {
-  addFeature,
   addHole,
-  addZone,
   bendEdgeTo,
   isSameRing,
   moveCorner,
@@ -15,10 +14,10 @@ import {
   ringAt,
   ringRefs,
   ringUnder,
-  splitRing,
   withRing,
   type RingRef,
-} from '../../state/plan-edits.ts';
+} from '../../state/ring-edits.ts';
+import { addZone, splitRing } from '../../state/zone-edits.ts';
 
 export const partTools = [
   {

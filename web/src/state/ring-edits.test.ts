@@ -6,34 +6,34 @@ import { demoJobs, demoShop } from '@wick/contract/demo/jobs';
 import { partArea } from '@wick/contract/forecast-input';
 import { emptyJob, type Job } from '@wick/contract/job';
 import { readJob } from '@wick/contract/job-file';
+import { addFeature, removeFeature, updateFeature } from './feature-edits.ts';
 import {
-  addFeature,
   addHole,
-  addZone,
-  bandAlong,
   bendEdgeTo,
-  copyRing,
-  joinToPart,
   mirrorJob,
   mirrorRing,
   moveCorner,
   moveRing,
-  offsetRing,
-  raiseZone,
-  removeFeature,
-  removeRing,
   ringAt,
   ringRefs,
   ringUnder,
   setBulge,
   splitEdgeAt,
-  splitRing,
-  updateFeature,
-  updateZone,
   withRing,
-  zoneByOffset,
   type RingRef,
-} from './plan-edits.ts';
+} from './ring-edits.ts';
+import {
+  addZone,
+  bandAlong,
+  copyRing,
+  joinToPart,
+  offsetRing,
+  raiseZone,
+  removeRing,
+  splitRing,
+  updateZone,
+  zoneByOffset,
+} from './zone-edits.ts';
 
 const plate: Job = {
   ...emptyJob('Plate'),

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import type { Book } from '@wick/contract/ply-book';
+import { Button, Select } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import { addPly, mirrorStack, stagger } from '../../state/ply-edits.ts';
+import { useJobStore } from '../../state/job-store.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
+import { useChoices } from './use-choices.ts';
+
+/** What is done to a ply book as a whole: a further ply, its mirror image, steps at its edge. */
+const props = defineProps<{ book: Book }>();
+const job = useJobStore();
+const choices = useChoices();
+const fabricOptions = computed(() => choices('fabric').map((item) => ({ value: item.id, label: item.name })));
+/** Keeps the picker empty after each choice; undefined would let it remember the last one and ignore a second click on it. */
+const nothingChosen = null as unknown as undefined;
+const step = ref(0.02);
+const count = computed(() => props.book.laminate.plies.length);
+
+function add(id: string) {
+  const fabric = choices('fabric').find((item) => item.id === id);
+  if (fabric) job.apply(addPly(props.book.zoneId, fabric, props.book.laminate.plies.at(-1)?.angle ?? 0));
+}
+const refuseStep = (value: number) => (value >= 0 && value <= 0.5 ? null : 'From 0 to 500 mm a ply.');
+</script>
+
+<template>
+  <div class="tools add">
+    <Select
+      :value="nothingChosen"
+      placeholder="Add a ply from the library"
+      aria-label="Add a ply from the library"
+      class="wide"
+      show-search
+      option-filter-prop="label"
+      :options="fabricOptions"
+      @change="add(String($event))"
+    />
+    <Button :disabled="count === 0" @click="job.apply(mirrorStack(book.zoneId))">Mirror the stack</Button>
+    <span class="stagger">
+      <Button :disabled="count < 2" @click="job.apply(stagger(book.zoneId, step))">Stagger by</Button>
+      <QuantityInput
+        hide-label
+        label="Step of the stagger"
+        quantity="length"
+        :model-value="step"
+        :refuse="refuseStep"
+        @update:model-value="step = $event ?? step"
+      />
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.add {
+  margin: 10px 0 14px;
+}
+.wide {
+  width: 220px;
+}
+.stagger {
+  display: flex;
+  gap: 4px;
+}
+.stagger :deep(.quantity) {
+  width: 78px;
+}
+</style>

@@ -1,0 +1,36 @@
+import type { Point } from '@wick/core/geometry/polygon';
+import type { JobFeature } from '@wick/contract/job';
+import { freshId, roundPoint, withPart, type Edit } from './job-edits.ts';
+
+const featureNames: Record<JobFeature['kind'], string> = {
+  rise: 'Rise',
+  step: 'Step',
+  insideCorner: 'Inside corner',
+};
+
+export const addFeature =
+  (points: readonly Point[], kind: JobFeature['kind'] = 'rise'): Edit =>
+  (job) => {
+    const id = freshId(job, 'feature');
+    const feature: JobFeature = {
+      id,
+      name: `${featureNames[kind]} ${id.split('-')[1]}`,
+      kind,
+      points: points.map(roundPoint),
+      height: 0.05,
+      radius: 0.01,
+    };
+    return withPart({ features: [...job.part.features, feature] })(job);
+  };
+
+export const updateFeature =
+  (id: string, changes: Partial<JobFeature>): Edit =>
+  (job) =>
+    withPart({
+      features: job.part.features.map((item) => (item.id === id ? { ...item, ...changes } : item)),
+    })(job);
+
+export const removeFeature =
+  (id: string): Edit =>
+  (job) =>
+    withPart({ features: job.part.features.filter((item) => item.id !== id) })(job);
