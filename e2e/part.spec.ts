@@ -125,6 +125,49 @@ test('drawn by hand from nothing: outline with a bend, two zones, a hole, plies,
   await expect(page.getByTestId('area')).toHaveText('0.57 m²');
 });
 
+test('a zone by keyboard alone: corners typed, nudged, renamed, deleted', async ({ page, home }) => {
+  await openStage(page, home, 'Footbridge kerb plate', 'Part');
+  await expect(page.getByTestId('area')).toBeVisible();
+  await leaveField(page);
+  await page.keyboard.press('z');
+  const type = async (label: string, text: string) => {
+    await page.getByLabel(label, { exact: true }).fill(text);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  const set = () => page.getByRole('button', { name: 'Set corner' }).press('Enter');
+  await type('First corner along', '0.3 m');
+  await type('across', '4 in');
+  await set();
+  for (const [length, direction] of [
+    ['20 cm', '0'],
+    ['150 mm', '90'],
+    ['200 mm', '180'],
+  ] as const) {
+    await type('Next edge, length', length);
+    await type('direction', direction);
+    await set();
+  }
+  await page.getByRole('button', { name: 'Done' }).press('Enter');
+  await page.getByRole('tab', { name: 'Zones' }).press('Enter');
+  await expect(page.getByRole('row', { name: /Zone 1/ })).toContainText('200 mm × 150 mm');
+  await page.getByRole('tab', { name: 'Corners' }).press('Enter');
+  await expect(page.getByLabel('Corner 1 across')).toHaveValue('101.6 mm');
+  await page.locator('[aria-label="Zone 1, corner 2"]').focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.getByLabel('Corner 2 along')).toHaveValue('511 mm');
+  await page.keyboard.press('?');
+  await expect(page.getByText('close what is drawn; take its last corner back')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await leaveField(page);
+  await page.keyboard.press('Delete');
+  await page.getByRole('tab', { name: 'Zones' }).press('Enter');
+  await expect(page.getByText('No zones or holes.')).toBeVisible();
+  await leaveField(page);
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+});
+
 const dxf = (lines: number[][]) =>
   `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${lines
     .map(([x1, y1, x2, y2]) => `0\nLINE\n8\nCut\n10\n${x1}\n20\n${y1}\n11\n${x2}\n21\n${y2}\n`)

@@ -114,6 +114,29 @@ describe('results out', () => {
   });
 });
 
+describe('wick plan', () => {
+  const target = (name: string) => join(mkdtempSync(join(tmpdir(), 'wick-')), name);
+
+  test.each<[string, RegExp]>([
+    ['plan.dxf', /LWPOLYLINE/],
+    ['plan.svg', /<svg [^>]*width="\d/],
+    ['plan.geojson', /"FeatureCollection"/],
+    ['cuts.csv', /^label,cloth,zone/],
+  ])('writes %s by its ending', (name, holds) => {
+    const path = target(name);
+    expect(wick('plan', demo('kiosk-fascia'), '--to', path)).toMatchObject({ code: 0 });
+    expect(readFileSync(path, 'utf8')).toMatch(holds);
+  });
+
+  test('says where a plan can go, and when it cannot', () => {
+    expect(wick('plan', demo('kiosk-fascia'))).toMatchObject({ code: 2 });
+    expect(wick('plan', demo('kiosk-fascia'), '--to', 'plan.doc').err).toContain('--to plan.dxf');
+    const nowhere = wick('plan', demo('kiosk-fascia'), '--to', '/nowhere/at/all.dxf');
+    expect(nowhere).toMatchObject({ code: 3 });
+    expect(nowhere.err).toContain('cannot be written (ENOENT)');
+  });
+});
+
 describe('wick check', () => {
   test('lists what a file leaves to assumption', () => {
     const { code, out } = wick('check', demo('hydro-spinner'));

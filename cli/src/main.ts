@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { check } from './check.ts';
 import { CliError, exitCodes, type Output } from './exit-codes.ts';
+import { plan } from './plan.ts';
 import { simulateShell } from './shell.ts';
 import { simulate } from './simulate.ts';
 
@@ -9,6 +10,8 @@ const usage = `wick simulate FILE [--json] [--probe x,y ...] [--layers] [--vtk O
     --layers tells mesh and plies apart, --no-layers averages them (as the job says); --vtk and --csv write results at the nodes.
 wick shell SURFACE --job FILE --feed "x,y,z ..." --vent "x,y,z ..." [--unit mm|cm|m|in] [and as above]
     The job's laminate and resin on a surface from an STL or OBJ file; points in metres after scaling, z up.
+wick plan FILE --to OUT.dxf|OUT.svg|OUT.geojson|OUT.csv
+    The layout for a plotter, full size; as CSV the cut list.
 wick check FILE
     Says whether a job file can be used, and what it leaves to assumption.
 
@@ -32,6 +35,7 @@ export function main(args: string[], output: Output): number {
       throw new CliError('usage', `Name one file after “${command}”. Run “wick help” for the commands.`);
     if (command === 'simulate') return simulate(file, values, output);
     if (command === 'shell') return simulateShell(file, values, output);
+    if (command === 'plan') return plan(file, values, output);
     if (command === 'check') return check(file, values, output);
     throw new CliError('usage', `There is no command “${command}”. Run “wick help” for the commands.`);
   } catch (error) {
@@ -54,6 +58,7 @@ function readArguments(args: string[]) {
         layers: { type: 'boolean' },
         vtk: { type: 'string' },
         csv: { type: 'string' },
+        to: { type: 'string' },
         job: { type: 'string' },
         feed: { type: 'string', multiple: true },
         vent: { type: 'string', multiple: true },

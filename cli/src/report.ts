@@ -1,4 +1,3 @@
-import { writeFileSync } from 'node:fs';
 import { timelineOf, verdictOf, type Timeline } from '@wick/contract/assess';
 import { runConditionsOf } from '@wick/contract/forecast-input';
 import type { Job } from '@wick/contract/job';
@@ -9,7 +8,8 @@ import type { FlowForecast } from '@wick/core/flow/forecast';
 import { valueAt } from '@wick/core/flow/probe';
 import { formatClock, formatQuantity } from '@wick/core/units/format';
 import { clockOf, type Verdict } from '@wick/core/verdict/verdict';
-import { CliError, exitCodes, type Output } from './exit-codes.ts';
+import { exitCodes, type Output } from './exit-codes.ts';
+import { writeText } from './write-text.ts';
 
 export interface ResultOptions {
   json?: boolean;
@@ -38,19 +38,8 @@ export function reportOf(job: Job, shop: Shop, flow: FlowForecast, probes: reado
 }
 
 export function writeResults({ flow, timeline }: Report, { vtk, csv }: ResultOptions): void {
-  const write = (path: string | undefined, text: () => string) => {
-    if (path === undefined) return;
-    try {
-      writeFileSync(path, text());
-    } catch (error) {
-      throw new CliError(
-        'file',
-        `${path} cannot be written (${(error as NodeJS.ErrnoException).code}). Choose another place.`,
-      );
-    }
-  };
-  write(vtk, () => vtuOf(flow, timeline));
-  write(csv, () => csvOf(flow, timeline));
+  if (vtk !== undefined) writeText(vtk, vtuOf(flow, timeline));
+  if (csv !== undefined) writeText(csv, csvOf(flow, timeline));
 }
 
 /** @returns the exit code the verdict stands for */

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { regionArea } from '@wick/core/geometry/overlay';
 import { signedArea, type Point } from '@wick/core/geometry/polygon';
-import { cutSheetOf } from './cut-sheet.ts';
+import Papa from 'papaparse';
+import { cutCsv, cutSheetOf } from './cut-sheet.ts';
 import { demoJobs } from './demo/jobs.ts';
 import { partArea } from './forecast-input.ts';
 import type { Job } from './job.ts';
@@ -72,6 +73,15 @@ describe('cut sheet', () => {
     expect(cores).toHaveLength(1);
     expect(cores[0]!.sheets).toBe(Math.ceil(regionArea(cores[0]!.region) / (2.44 * 1.22)));
     expect(cutSheetOf(named('Kiosk fascia'), 0).cores).toEqual([]);
+  });
+
+  test('as a table: one row a piece, millimetres and degrees', () => {
+    const rows = Papa.parse<string[]>(cutCsv(tray)).data;
+    expect(rows[0]).toEqual(['label', 'cloth', 'zone', 'angle_deg', 'length_mm', 'width_mm']);
+    expect(rows).toHaveLength(1 + cutSheetOf(tray, 0).pieces.length);
+    expect(rows[1]).toEqual(['1', 'Twill carbon 200', 'Base', '0', '1600', '600']);
+    const quoted = { ...tray, zones: tray.zones.map((zone) => ({ ...zone, name: 'Pad, "left"' })) };
+    expect(Papa.parse<string[]>(cutCsv(quoted)).data.some((row) => row[2] === 'Pad, "left"')).toBe(true);
   });
 
   test('a job without plies has nothing to cut', () => {

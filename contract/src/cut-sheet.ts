@@ -1,6 +1,7 @@
 import { regionArea, type Region } from '@wick/core/geometry/overlay';
 import { piecesOf, type CutPiece } from '@wick/core/kit/cut-pieces';
 import { nest, type Nest } from '@wick/core/kit/nest';
+import Papa from 'papaparse';
 import { materialOf } from './forecast-input.ts';
 import type { Job } from './job.ts';
 import { booksOf, plyCutsOf, regionsOf } from './ply-book.ts';
@@ -55,6 +56,19 @@ export function cutSheetOf(job: Job, overlap: number) {
     };
   });
   return { pieces, rolls, cores: coresOf(job) };
+}
+
+/** Pieces in lay order as a table. */
+export function cutCsv(job: Job, overlap = 0): string {
+  const rows = cutSheetOf(job, overlap).pieces.map(({ label, name, angle, zone, piece }) => [
+    label,
+    name,
+    zone,
+    Math.round((angle * 180) / Math.PI),
+    Math.round(piece.length * 1e3),
+    Math.round(piece.width * 1e3),
+  ]);
+  return Papa.unparse([['label', 'cloth', 'zone', 'angle_deg', 'length_mm', 'width_mm'], ...rows]);
 }
 
 function coresOf(job: Job): { name: string; zone: string; region: Region; sheets: number | null }[] {

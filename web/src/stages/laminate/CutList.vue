@@ -5,7 +5,7 @@ import { computed, ref } from 'vue';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
-import { cutSheetOf } from '@wick/contract/cut-sheet';
+import { cutCsv, cutSheetOf } from '@wick/contract/cut-sheet';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import RollDrawing from './RollDrawing.vue';
 
@@ -33,12 +33,7 @@ const degrees = (angle: number) => `${Math.round((angle * 180) / Math.PI)}°`;
 const refuse = (value: number) => (value >= 0 && value <= 0.3 ? null : 'From 0 to 300 mm.');
 
 function saveCsv() {
-  const rows = result.value.sheet!.pieces.map(({ label, name, angle, zone, piece }) =>
-    [label, name, zone, degrees(angle), (piece.length * 1e3).toFixed(0), (piece.width * 1e3).toFixed(0)].join(
-      ',',
-    ),
-  );
-  const text = ['label,cloth,zone,angle,length mm,width mm', ...rows].join('\n');
+  const text = cutCsv(job.document!, overlap.value);
   saveFile(`${job.document!.name} cut list.csv`, new Blob([text], { type: 'text/csv' }));
 }
 </script>

@@ -86,8 +86,9 @@ function onKey(event: KeyboardEvent) {
   const isOnPage = event.target === document.body;
   if (chosen) plan.choose(chosen.id);
   else if (event.key === 'Escape') plan.choose('select');
-  else if (event.key === 'Enter' && drawn.value.length > 0) plan.close();
-  else if (event.key === 'Backspace' && drawn.value.length > 0) drawn.value = drawn.value.slice(0, -1);
+  else if (isOnPage && event.key === 'Enter' && drawn.value.length > 0) plan.close();
+  else if (isOnPage && event.key === 'Backspace' && drawn.value.length > 0)
+    drawn.value = drawn.value.slice(0, -1);
   else if (isOnPage && by && selected.value.kind !== 'outline') job.apply(moveRing(selected.value, by));
   else if (isOnPage && event.key === 'Delete' && selected.value.kind !== 'outline') remove();
   else return;

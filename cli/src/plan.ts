@@ -1,0 +1,28 @@
+import { extname } from 'node:path';
+import { cutCsv } from '@wick/contract/cut-sheet';
+import { layoutDxf, layoutGeoJson, layoutSvg } from '@wick/contract/drawings/layout-out';
+import type { Job } from '@wick/contract/job';
+import { CliError, exitCodes, type Output } from './exit-codes.ts';
+import { readJobAt } from './read-job.ts';
+import { writeText } from './write-text.ts';
+
+const formats: Record<string, (job: Job) => string> = {
+  '.dxf': layoutDxf,
+  '.svg': layoutSvg,
+  '.geojson': layoutGeoJson,
+  '.csv': cutCsv,
+};
+
+/** Writes the plan of a job for a plotter, or its cut list, by the ending of the name. */
+export function plan(file: string, { to }: { to?: string }, { out }: Output): number {
+  const format = to === undefined ? undefined : formats[extname(to).toLowerCase()];
+  if (to === undefined || !format)
+    throw new CliError(
+      'usage',
+      `Say where the plan goes: --to plan.dxf, plan.svg, plan.geojson, or cuts.csv for the cut list.`,
+    );
+  const job = readJobAt(file);
+  writeText(to, format(job));
+  out(`${job.name}: ${to} written.`);
+  return exitCodes.fine.code;
+}
