@@ -9,17 +9,17 @@ test('moving a feed turns "will not fill" into a margin, and it is still there a
   await expect(page.getByTestId('verdict')).toContainText('Will not fill');
   await expect(page.getByTestId('fill-time')).toHaveText('never');
 
-  // 1.1 m further along; the scale comes from two feeds whose positions are known.
+  // 0.95 m further along; the scale comes from two feeds whose positions are known.
   const feed1 = await centreOf(page, '[data-line="feed-1"] .swell');
   const feed3 = await centreOf(page, '[data-line="feed-3"] .swell');
   const pixelsPerMetre = (feed3.x - feed1.x) / (1.1 - 0.12);
-  await dragBy(page, feed3, { x: 1.1 * pixelsPerMetre, y: 0 });
+  await dragBy(page, feed3, { x: 0.95 * pixelsPerMetre, y: 0 });
 
   await expect(page.getByTestId('verdict')).toContainText(/Tight|Comfortable/);
   await expect(page.getByText(/\d+ min in hand/)).toBeVisible();
   await saved(page);
   const along = await page.getByLabel('Feed 3, from along').inputValue();
-  expect(Number.parseFloat(along)).toBeGreaterThan(2000);
+  expect(Number.parseFloat(along)).toBeGreaterThan(1900);
 
   await page.reload();
   await expect(page.getByTestId('verdict')).toContainText(/Tight|Comfortable/);

@@ -38,9 +38,9 @@ await page.getByRole('tab', { name: 'Cut list' }).click();
 await page.waitForTimeout(500);
 await shot('cut-list');
 await page.keyboard.press('4');
-await page.getByLabel('Feed 3, from along').fill('2200 mm');
+await page.getByLabel('Feed 3, from along').fill('2050 mm');
 await page.getByLabel('Feed 3, from along').press('Enter');
-await page.getByLabel('Feed 3, to along').fill('2.2 m');
+await page.getByLabel('Feed 3, to along').fill('2.05 m');
 await page.getByLabel('Feed 3, to along').press('Enter');
 await page.waitForTimeout(500);
 await page

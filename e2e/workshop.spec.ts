@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, openStage, test } from './support/fixtures.ts';
+import { dragBy, expect, openStage, test } from './support/fixtures.ts';
 
 test('a library value is changed with its source; the job keeps its own until the newer one is taken', async ({
   page,
@@ -99,6 +99,17 @@ test('jobs: searched, archived and brought out, deleted and brought back', async
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(copy).toBeVisible();
   await copy.getByRole('button', { name: 'Delete' }).click();
+
+  await rows.filter({ hasText: 'Rescue sled tray' }).getByRole('button', { name: 'Other hand' }).click();
+  await page.getByRole('link', { name: 'Rescue sled tray, other hand' }).click();
+  await page.getByRole('button', { name: /^2 Laminate/ }).click();
+  await expect(page.getByLabel('Angle of ply 2', { exact: true })).toHaveValue('-45°');
+  await page.getByRole('button', { name: /^1 Part/ }).click();
+  await page.getByRole('tab', { name: 'Rises' }).click();
+  const point = page.getByRole('button', { name: 'Side wall, point 2', exact: true });
+  const before = (await point.boundingBox())!;
+  await dragBy(page, { x: before.x + 5, y: before.y + 5 }, { x: -20, y: 12 });
+  expect((await point.boundingBox())!.y).toBeGreaterThan(before.y + 5);
 });
 
 test('the mould’s history is kept from the job, and its cautions are told', async ({ page, home }) => {

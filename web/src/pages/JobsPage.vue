@@ -7,6 +7,7 @@ import { Button, Checkbox, Input, Select } from 'ant-design-vue';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client.ts';
+import { mirrorJob } from '../state/ring-edits.ts';
 import PageHeader from '../ui/PageHeader.vue';
 import PlanThumbnail from '../ui/PlanThumbnail.vue';
 import { processWords } from '../ui/process-words.ts';
@@ -66,6 +67,15 @@ async function importFile(chosen: File | undefined) {
 }
 
 const duplicate = async (id: string) => (await attempt(() => api.duplicateJob(id))) && load();
+/** The same part for the other side: plan, lines and fibres mirrored. */
+async function copyOtherHand({ id, name }: JobListItem) {
+  await attempt(async () => {
+    const copy = await api.duplicateJob(id);
+    const mirrored = { ...mirrorJob(copy.document), name: `${name.slice(0, 66)}, other hand` };
+    await api.writeJob(copy.id, copy.revision, mirrored);
+  });
+  await load();
+}
 async function setArchived(job: JobListItem) {
   await attempt(() => api.setArchived(job.id, !job.isArchived));
   await load();
@@ -174,6 +184,7 @@ function verdictWords({ verdict, revision, process }: JobListItem): { text: stri
             </td>
             <td class="actions">
               <Button size="small" type="text" @click="duplicate(job.id)">Duplicate</Button>
+              <Button size="small" type="text" @click="copyOtherHand(job)">Other hand</Button>
               <a :href="api.jobFile(job.id)" download>Export</a>
               <Button size="small" type="text" @click="setArchived(job)">{{
                 job.isArchived ? 'Take out of the archive' : 'Archive'

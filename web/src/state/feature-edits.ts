@@ -30,6 +30,17 @@ export const updateFeature =
       features: job.part.features.map((item) => (item.id === id ? { ...item, ...changes } : item)),
     })(job);
 
+export const moveFeaturePoint =
+  (id: string, index: number, to: Point): Edit =>
+  (job) =>
+    withPart({
+      features: job.part.features.map((item) =>
+        item.id === id
+          ? { ...item, points: item.points.map((p, i) => (i === index ? roundPoint(to) : p)) }
+          : item,
+      ),
+    })(job);
+
 export const removeFeature =
   (id: string): Edit =>
   (job) =>

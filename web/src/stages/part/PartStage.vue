@@ -12,6 +12,7 @@ import { useShopStore } from '../../state/shop-store.ts';
 import type { Stage } from '../stage.ts';
 import CornerTable from './CornerTable.vue';
 import DrawingBar from './DrawingBar.vue';
+import FeatureHandles from './FeatureHandles.vue';
 import FeatureTable from './FeatureTable.vue';
 import ImportPlan from './ImportPlan.vue';
 import MouldPanel from './MouldPanel.vue';
@@ -152,6 +153,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
             @key="onCornerKey"
             @split="job.apply(splitEdgeAt(selected, $event))"
           />
+          <FeatureHandles v-if="tool === 'select' && pane === 'Rises'" :view="at" />
         </template>
       </Board>
       <div class="foot">

@@ -157,6 +157,14 @@ describe('moving', () => {
     expect(hand.selected.value).toEqual({ kind: 'outline' });
   });
 
+  test('a point of a rise is dragged and snaps to the edge', () => {
+    draw('feature', [0.2, 0.2], [0.2, 0.8]);
+    hand.close();
+    sweep({ x: 0.2, y: 0.8 }, { x: 0.31, y: 0.99 }, { feature: 'feature-1', point: '1' });
+    expect(job.document!.part.features[0]!.points[1]).toEqual({ x: 0.31, y: 1 });
+    expect(undoAll()).toBe(2);
+  });
+
   test('a drag that is given up leaves no step', () => {
     hand.press({ x: 2, y: 1 }, eventOn({ corner: '2' }));
     hand.move({ x: 2.4, y: 1.4 }, eventOn());

@@ -4,7 +4,7 @@ import { rectangle } from '@wick/core/geometry/shapes';
 import { snap, type Snapped } from '@wick/core/geometry/snap';
 import { computed, ref, shallowRef } from 'vue';
 import { useJobStore } from '../../state/job-store.ts';
-import { addFeature } from '../../state/feature-edits.ts';
+import { addFeature, moveFeaturePoint } from '../../state/feature-edits.ts';
 import {
   addHole,
   bendEdgeTo,
@@ -75,7 +75,12 @@ export function usePartGestures(reach: () => number, grid: () => number | null) 
   /** Box, cut or measuring line while the button is down, or the last measure taken. */
   const stretch = shallowRef<readonly [Point, Point] | null>(null);
   let pressedAt: Point | null = null;
-  let held: { kind: 'corner' | 'middle' | 'ring'; index: number; from: Point } | null = null;
+  let held: {
+    kind: 'corner' | 'middle' | 'ring' | 'feature';
+    index: number;
+    from: Point;
+    id?: string;
+  } | null = null;
 
   const closesRing = computed(() => ['outline', 'hole', 'zone'].includes(tool.value));
 
@@ -113,11 +118,13 @@ export function usePartGestures(reach: () => number, grid: () => number | null) 
     }
     const target = event.target as Element;
     const hit = (name: string) => target.closest(`[data-${name}]`)?.getAttribute(`data-${name}`) ?? null;
-    const [onCorner, onMiddle] = [hit('corner'), hit('middle')];
+    const [onCorner, onMiddle, onFeature] = [hit('corner'), hit('middle'), hit('feature')];
     if (onCorner !== null) {
       corner.value = Number(onCorner);
       held = { kind: 'corner', index: Number(onCorner), from: at };
-    } else if (onMiddle !== null) held = { kind: 'middle', index: Number(onMiddle), from: at };
+    } else if (onFeature !== null)
+      held = { kind: 'feature', id: onFeature, index: Number(hit('point')), from: at };
+    else if (onMiddle !== null) held = { kind: 'middle', index: Number(onMiddle), from: at };
     else {
       const under = ringUnder(job.document!, at);
       selected.value = under ?? { kind: 'outline' };
@@ -151,6 +158,10 @@ export function usePartGestures(reach: () => number, grid: () => number | null) 
         : snap(at, targets(ref, held.index));
       pointer.value = to;
       job.preview(moveCorner(ref, held.index, to.point));
+    } else if (held.kind === 'feature') {
+      // Its own points would hold it where it is.
+      const to = event.altKey ? at : snap(at, { ...targets(null, null), lines: [] }).point;
+      job.preview(moveFeaturePoint(held.id!, held.index, to));
     } else if (held.kind === 'middle') job.preview(bendEdgeTo(ref, held.index, at));
     else {
       const by = { x: at.x - held.from.x, y: at.y - held.from.y };

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { toScreen, type Viewport } from '../../board/viewport.ts';
+import { moveFeaturePoint } from '../../state/feature-edits.ts';
+import { useJobStore } from '../../state/job-store.ts';
+
+/** Points of rises, steps and inside corners, to drag or nudge. */
+const props = defineProps<{ view: Viewport }>();
+const job = useJobStore();
+const handles = computed(() =>
+  job.document!.part.features.flatMap(({ id, name, points }) =>
+    points.map((p, index) => ({ id, name, index, p, at: toScreen(props.view, p) })),
+  ),
+);
+function nudge(event: KeyboardEvent, { id, index, p }: (typeof handles.value)[number]) {
+  const size = event.shiftKey ? 0.001 : 0.01;
+  const by = { ArrowLeft: [-size, 0], ArrowRight: [size, 0], ArrowUp: [0, size], ArrowDown: [0, -size] }[
+    event.key
+  ];
+  if (!by) return;
+  job.apply(moveFeaturePoint(id, index, { x: p.x + by[0]!, y: p.y + by[1]! }));
+  event.preventDefault();
+  event.stopPropagation();
+}
+</script>
+
+<template>
+  <rect
+    v-for="handle in handles"
+    :key="`${handle.id} ${handle.index}`"
+    :x="handle.at.x - 5"
+    :y="handle.at.y - 5"
+    width="10"
+    height="10"
+    :data-feature="handle.id"
+    :data-point="handle.index"
+    tabindex="0"
+    role="button"
+    :aria-label="`${handle.name}, point ${handle.index + 1}`"
+    @keydown="nudge($event, handle)"
+  />
+</template>
+
+<style scoped>
+rect {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 1.6;
+  cursor: move;
+}
+</style>
