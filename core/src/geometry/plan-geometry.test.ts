@@ -190,6 +190,33 @@ describe('booleans and offsets', () => {
         );
   });
 
+  test('a round offset is the part with a strip along each edge and a disc on each corner, joined by polyclip-ts', () => {
+    const shapes = [
+      angleShape({ length: 1, width: 0.8, legWidth: 0.2, footWidth: 0.3 }),
+      gore({ length: 3.4, startWidth: 1.2, endWidth: 0.4, corners: 5 }),
+    ];
+    for (const outline of shapes)
+      for (const d of [0.03, 0.15]) {
+        const around = outline.flatMap((a, i) => {
+          const b = outline[(i + 1) % outline.length];
+          const [nx, ny] = [((b.y - a.y) * d) / distance(a, b), ((a.x - b.x) * d) / distance(a, b)];
+          const strip = [
+            { x: a.x + nx, y: a.y + ny },
+            { x: b.x + nx, y: b.y + ny },
+            { x: b.x - nx, y: b.y - ny },
+            { x: a.x - nx, y: a.y - ny },
+          ];
+          const disc = Array.from({ length: 64 }, (_, k) => ({
+            x: a.x + d * Math.cos((Math.PI * k) / 32),
+            y: a.y + d * Math.sin((Math.PI * k) / 32),
+          }));
+          return [[pairs(strip)], [pairs(disc)]];
+        });
+        const joined = areaOf(union([pairs(outline)], ...around) as never);
+        expect(regionArea(offset(region(outline), d, 'round')) / joined).toBeCloseTo(1, 3);
+      }
+  });
+
   test('every corner of a flange lies its width from the part; a mitred rectangle stays one', () => {
     const outline = gore({ length: 3.4, startWidth: 1.2, endWidth: 0.4 });
     for (const [{ outline: grown }] of [offset(region(outline), 0.09, 'round')])
