@@ -81,7 +81,7 @@ test('drawn by hand from nothing: outline with a bend, two zones, a hole, plies,
     await choosePly(page, 'Biax glass 600');
     await expect(page.getByTestId('ply')).toHaveCount(count);
   }
-  await page.getByRole('tab', { name: 'Zone 2 3' }).click();
+  await page.getByRole('tab', { name: 'Zone 2 3 plies' }).click();
   await choosePly(page, 'Woven glass 300');
   await expect(page.getByTestId('ply')).toHaveCount(4);
   await page.getByRole('tab', { name: 'Cut list' }).click();

@@ -31,6 +31,8 @@ export interface DrawnPart {
   readonly holes: readonly (readonly Corner[])[];
   readonly zones: readonly { readonly name: string; readonly outline: readonly Corner[] }[];
   readonly gaps: readonly Gap[];
+  /** Chains that do not close, where they lie in the drawing. */
+  readonly open: readonly (readonly Corner[])[];
   /** Rings beside the largest one. */
   readonly beside: number;
 }
@@ -91,15 +93,16 @@ export function partOfDrawing(drawing: Drawing, choice: DrawingChoice): Read<Dra
       : [];
     return {
       rings: [...rings, ...closed],
-      gaps: choice.closeGaps ? [] : open.map(({ gap }) => gap),
+      open: choice.closeGaps ? [] : open,
     };
   };
   const part = read(layersOf('part').flatMap((layer) => layer.paths));
   const zones = layersOf('zones').map((layer) => ({ name: layer.name, ...read(layer.paths) }));
   const bySize = [...part.rings].sort((a, b) => Math.abs(ringArea(b)) - Math.abs(ringArea(a)));
   const [outline, ...others] = bySize;
-  const gaps = [...part.gaps, ...zones.flatMap((zone) => zone.gaps)];
-  if (!outline) return { ok: true, value: { outline: null, holes: [], zones: [], gaps, beside: 0 } };
+  const stillOpen = [...part.open, ...zones.flatMap((zone) => zone.open)];
+  const loose = { gaps: stillOpen.map(({ gap }) => gap), open: stillOpen.map(({ corners }) => corners) };
+  if (!outline) return { ok: true, value: { outline: null, holes: [], zones: [], ...loose, beside: 0 } };
   const polygon = polygonOf(outline);
   const inside = others.filter((ring) => contains(polygon, polygonOf(ring)[0]!));
   try {
@@ -129,7 +132,7 @@ export function partOfDrawing(drawing: Drawing, choice: DrawingChoice): Read<Dra
           outline: home(ring),
         })),
       ),
-      gaps,
+      ...loose,
       beside: others.length - inside.length,
     },
   };

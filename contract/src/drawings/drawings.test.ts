@@ -88,8 +88,10 @@ describe('DXF', () => {
     expect(part.outline).toBeNull();
     expect(part.gaps).toHaveLength(1);
     expect(part.gaps[0]!.width).toBeCloseTo(0.003, 9);
+    expect(part.open[0]).toHaveLength(5);
     const closed = partOf(drawing, { closeGaps: true });
     expect(closed.gaps).toEqual([]);
+    expect(closed.open).toEqual([]);
     expect(Math.abs(ringArea(closed.outline!))).toBeCloseTo(0.6, 3);
     // A wider tolerance closes it as well.
     expect(partOf(drawing, { tolerance: 0.004 }).outline).not.toBeNull();

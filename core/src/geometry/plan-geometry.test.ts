@@ -345,6 +345,8 @@ describe('stitching', () => {
     expect(open.map(({ gap }) => gap.width).sort()).toEqual([Math.SQRT2, 0.98].sort());
     expect(Math.abs(signedArea(closeChain(open[0].corners)))).toBeCloseTo(0.5, 9);
     expect(stitch(broken, 1.2).rings).toHaveLength(1);
+    const near = [chain([0, 0], [1, 0], [1, 1]), chain([1, 1.001], [0, 1], [0, 0.001])];
+    expect(stitch(near, 0.002).rings[0]).toHaveLength(4);
   });
 
   test('thousands of lines from one point are read in good time', () => {

@@ -54,7 +54,7 @@ export function stitch(paths: readonly DrawnPath[], tolerance: number): Stitched
   for (let end = 0; end < mates.length; end++)
     if (!isUsed[end >> 1]) {
       const { corners, comesBack } = follow(end);
-      const ring = joined(corners);
+      const ring = corners.slice(0, -1);
       if (comesBack && isRing(ring)) rings.push(ring);
       else open.push(corners);
     }
@@ -83,11 +83,9 @@ function joined(chain: readonly Corner[]): readonly Corner[] {
   return distance(last, chain[0]) <= SAME ? chain.slice(0, -1) : [...chain.slice(0, -1), withBulge(last, 0)];
 }
 
+/** Two ends within the tolerance become one corner: a sliver of an edge between them would only trouble the mesh. */
 function link(first: readonly Corner[], second: readonly Corner[]): Corner[] {
-  const seam = first[first.length - 1];
-  return distance(seam, second[0]) <= SAME
-    ? [...first.slice(0, -1), ...second]
-    : [...first.slice(0, -1), withBulge(seam, 0), ...second];
+  return [...first.slice(0, -1), ...second];
 }
 
 function flipped(chain: readonly Corner[]): Corner[] {

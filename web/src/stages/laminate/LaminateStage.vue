@@ -70,7 +70,7 @@ const result = computed(() => {
             :class="['plain', 'tool', { here: item === book }]"
             @click="((bookId = item.zoneId), (chosen = null))"
           >
-            {{ item.name }} <span class="quiet">{{ item.laminate.plies.length }}</span>
+            {{ item.name }} <span class="quiet">{{ item.laminate.plies.length }} plies</span>
           </button>
         </div>
         <div class="columns">

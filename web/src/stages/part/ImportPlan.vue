@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { polygonOf } from '@wick/core/geometry/arcs';
-import { boundsOf } from '@wick/core/geometry/polygon';
+import { boundsOf, type Point } from '@wick/core/geometry/polygon';
 import type { Drawing, LayerRole } from '@wick/contract/drawings/drawing';
 import { Button, Checkbox, Modal, Select } from 'ant-design-vue';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { fitViewport, pathOf } from '../../board/viewport.ts';
+import { fitViewport, pathOf, toScreen } from '../../board/viewport.ts';
 import { incomingDrawing } from '../../state/incoming.ts';
 import { withPart } from '../../state/job-edits.ts';
 import { withRing } from '../../state/ring-edits.ts';
@@ -90,17 +90,30 @@ const result = computed(() =>
 );
 const part = computed(() => (result.value?.ok ? result.value.value : null));
 const size = { width: 420, height: 200 };
+const openLines = computed(() =>
+  (part.value?.open ?? []).map((chain) => chain.map(({ x, y }) => ({ x, y }))),
+);
+/** The part as it will be; while nothing closes, the open paths with a ring round each gap. */
 const sketch = computed(() => {
-  if (!part.value?.outline) return null;
-  const polygon = polygonOf(part.value.outline);
-  const box = boundsOf(polygon);
-  const view = fitViewport(box, size, 8);
-  const paths = (rings: readonly (readonly { x: number; y: number }[])[]) =>
-    rings.map((r) => pathOf(view, r, true)).join('');
+  if (!part.value) return null;
+  const { outline, holes, zones, gaps } = part.value;
+  const polygon = outline ? polygonOf(outline) : null;
+  const points = polygon ?? openLines.value.flat();
+  if (points.length === 0) return null;
+  const box = boundsOf(points);
+  const view = fitViewport(box, size, 14);
+  const paths = (rings: readonly (readonly Point[])[]) => rings.map((r) => pathOf(view, r, true)).join('');
+  const show = (value: number) => shop.show(value, 'length');
   return {
-    part: paths([polygon, ...part.value.holes.map(polygonOf)]),
-    zones: paths(part.value.zones.map(({ outline }) => polygonOf(outline))),
-    words: `${shop.show(box.maxX - box.minX, 'length')} × ${shop.show(box.maxY - box.minY, 'length')}, ${part.value.holes.length} holes, ${part.value.zones.length} zones`,
+    part: polygon ? paths([polygon, ...holes.map(polygonOf)]) : '',
+    zones: polygon ? paths(zones.map((zone) => polygonOf(zone.outline))) : '',
+    open: polygon ? '' : openLines.value.map((line) => pathOf(view, line, false)).join(''),
+    gaps: polygon
+      ? []
+      : gaps.map(({ from, to }) => toScreen(view, { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 })),
+    words: polygon
+      ? `${show(box.maxX - box.minX)} × ${show(box.maxY - box.minY)}, ${holes.length} holes, ${zones.length} zones`
+      : '',
   };
 });
 
@@ -174,9 +187,11 @@ const refuseTolerance = (value: number) => (value >= 0 && value <= 0.1 ? null : 
           <template v-if="sketch">
             <path :d="sketch.part" class="part" />
             <path :d="sketch.zones" class="zone" />
+            <path :d="sketch.open" class="open" />
+            <circle v-for="(gap, i) in sketch.gaps" :key="i" :cx="gap.x" :cy="gap.y" r="8" class="gap" />
           </template>
         </svg>
-        <p v-if="sketch" class="number" data-testid="drawn-size">{{ sketch.words }}</p>
+        <p v-if="sketch?.words" class="number" data-testid="drawn-size">{{ sketch.words }}</p>
         <p v-if="result && !result.ok" class="ember" role="alert">{{ result.message }}</p>
         <template v-if="part && (part.gaps.length > 0 || closeGaps)">
           <p v-if="part.gaps.length > 0" class="ember" role="alert" data-testid="gaps">
@@ -223,7 +238,7 @@ const refuseTolerance = (value: number) => (value >= 0 && value <= 0.1 ? null : 
   align-items: center;
 }
 .layer :deep(.ant-select) {
-  width: 140px;
+  width: 158px;
 }
 svg {
   background: #fbfaf6;
@@ -233,6 +248,15 @@ svg {
   fill: #f2dfb4;
   fill-rule: evenodd;
   stroke: var(--ink);
+}
+.open {
+  fill: none;
+  stroke: var(--ink);
+}
+.gap {
+  fill: none;
+  stroke: var(--ember);
+  stroke-width: 2;
 }
 .zone {
   fill: #c7770022;
