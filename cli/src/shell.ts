@@ -38,7 +38,16 @@ export function simulateShell(file: string, options: ShellOptions, output: Outpu
       points: readPoints(text, '--vent'),
     })),
   ];
-  const job = { ...readJobAt(options.job), zones: [], marks: [], tees: [], lines: lines.map(jobLine) };
+  const job = {
+    ...readJobAt(options.job),
+    zones: [],
+    marks: [],
+    tees: [],
+    stations: [],
+    meshAreas: [],
+    variants: [],
+    lines: lines.map(jobLine),
+  };
   const [missing] = missingOf(job);
   if (missing) throw new CliError('model', `${options.job}: ${missing.message}`);
   const nodeCount = numberIn(options.nodes ?? '2000', '--nodes', 50, 60_000);
@@ -97,10 +106,14 @@ function jobLine({
     bore: 0.012,
     hoseLength: null,
     hoseBore: null,
+    stockId: null,
+    hoseId: null,
     tee: null,
+    stationId: null,
     inlet: 0.5,
     potLevel: null,
     startsOpen: true,
     actions: [],
+    pinned: false,
   };
 }

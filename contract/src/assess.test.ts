@@ -103,7 +103,7 @@ describe('what runs on a clock', () => {
   test('a layout with triggers only is solved once for any resin; times, delays, soft and warm ones are not', () => {
     expect(isBoundToResin(gore)).toBe(false);
     expect(isBoundToResin(timed(gore, 30))).toBe(true);
-    expect(isBoundToResin({ ...gore, forecast: { layers: false, soft: true } })).toBe(true);
+    expect(isBoundToResin({ ...gore, forecast: { layers: false, soft: true, nodeCount: null } })).toBe(true);
     const warm: Job = { ...gore, resin: { ...gore.resin, mouldTemperature: 303.15 } };
     expect([needsSeconds(gore), needsSeconds(warm)]).toEqual([false, true]);
     const { resin } = emptyJob('No resin');

@@ -1,12 +1,13 @@
 import { polygonOf } from '@wick/core/geometry/arcs';
 import type { ForecastRequest, LayoutAction, LayoutLine, ZoneLaminate } from '@wick/core/flow/layout';
 import { computeLayers, softLaminateOf, type FlowLayer } from '@wick/core/laminate/layers';
-import { computeStack, type Stack } from '@wick/core/laminate/stack';
+import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
 import { ModelError } from '@wick/core/model-error';
 import { cureLawOf } from '@wick/core/resin/cure-law';
 import type { ResinClock } from '@wick/core/resin/resin-clock';
 import { clockOf, type RunConditions } from '@wick/core/verdict/verdict';
-import { hoseOf, materialOf, runConditionsOf, stackRequestOf, ventPressureOf } from './forecast-input.ts';
+import { hoseOfLine, hoseOfTee, potLevelOf } from './hoses.ts';
+import { materialOf, runConditionsOf, stackRequestOf, ventPressureOf } from './forecast-input.ts';
 import type { Job, JobAction, JobLaminate, JobLine } from './job.ts';
 import { booksOf } from './ply-book.ts';
 import { ambientOf, type Shop } from './shop.ts';
@@ -61,9 +62,10 @@ export function flowRequestOf(job: Job, shop: Shop, resolution: Resolution): For
     rise: job.part.rise,
     lines: job.lines.map((line) => lineOf(line, job, clockwork, density)),
     marks: job.marks,
-    tees: job.tees.map(({ id, hoseLength, hoseBore }) => ({
-      id,
-      hose: { length: hoseLength, bore: hoseBore },
+    meshAreas: job.meshAreas,
+    tees: job.tees.map((tee) => ({
+      id: tee.id,
+      hose: { length: hoseOfTee(job, tee).length, bore: tee.hoseBore },
     })),
     zones,
     feedPressure: ambientOf(shop),
@@ -86,13 +88,18 @@ function zonesOf(job: Job, shop: Shop, layered: boolean, soft: boolean): ZoneLam
   ): ZoneLaminate => {
     const request = stackRequestOf(job, laminate, shop);
     const stack = computeStack(request);
+    const flowOf = (of: StackRequest, its: Stack) => ({
+      layers: layered ? computeLayers(of, its) : [averaged(its)],
+      soft: soft ? softLaminateOf(of, its) : null,
+    });
+    const withoutMesh = { ...request, flowMesh: null };
     return {
       name,
       outline,
       isBrake,
       thickness: stack.laminateThickness,
-      layers: layered ? computeLayers(request, stack) : [averaged(stack)],
-      soft: soft ? softLaminateOf(request, stack) : null,
+      ...flowOf(request, stack),
+      bare: job.meshAreas.length > 0 ? flowOf(withoutMesh, computeStack(withoutMesh)) : undefined,
     };
   };
   return [
@@ -147,8 +154,8 @@ function clockworkOf(job: Job, shop: Shop): Clockwork {
 }
 
 function lineOf(line: JobLine, job: Job, clockwork: Clockwork | null, density: number): LayoutLine {
-  const usual = hoseOf(job);
   const { id, name, kind, points, bore, inlet, startsOpen } = line;
+  const hose = hoseOfLine(job, line);
   return {
     id,
     name,
@@ -157,11 +164,8 @@ function lineOf(line: JobLine, job: Job, clockwork: Clockwork | null, density: n
     bore,
     inlet,
     startsOpen,
-    potLevel: line.potLevel ?? 0,
-    hose:
-      kind === 'feed'
-        ? { length: line.hoseLength ?? usual.length, bore: line.hoseBore ?? usual.bore, tee: line.tee }
-        : null,
+    potLevel: potLevelOf(job, line),
+    hose: kind === 'feed' ? { length: hose.length, bore: hose.bore, tee: line.tee } : null,
     actions: kind === 'race' ? [] : line.actions.map((action) => actionOf(action, job, clockwork, density)),
   };
 }

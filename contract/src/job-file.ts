@@ -5,7 +5,7 @@ import type { z } from 'zod';
 import type { ErrorCode } from './errors.ts';
 import { migrateJob } from './job-migrations.ts';
 import { booksOf, isThrough } from './ply-book.ts';
-import { JOB_FORMAT, JOB_VERSION, jobSchema, type Job, type JobLaminate } from './job.ts';
+import { JOB_FORMAT, JOB_VERSION, jobSchema, type Job, type JobLaminate, type JobVariant } from './job.ts';
 
 export type Read<T> =
   | { readonly ok: true; readonly value: T }
@@ -70,13 +70,21 @@ function lowerFirst(text: string): string {
 }
 
 function faultOf(job: Job): string | null {
-  const named = [...job.lines, ...job.marks, ...job.tees, ...job.zones, ...job.part.features];
+  const named = [
+    ...job.lines,
+    ...job.marks,
+    ...job.tees,
+    ...job.stations,
+    ...job.meshAreas,
+    ...job.zones,
+    ...job.part.features,
+  ];
   const zonePlies = job.zones.flatMap(({ laminate }) => laminate.plies);
   const plyIds = [...job.laminate.plies, ...zonePlies].flatMap((ply) => (isThrough(ply) ? [] : [ply.id]));
   const ids = [...named.map(({ id }) => id), ...plyIds];
   const twice = ids.find((id, index) => ids.indexOf(id) !== index);
   if (twice !== undefined)
-    return `The id "${twice}" is used twice among plies, lines, marks, tees, zones and features. Give each its own.`;
+    return `The id "${twice}" is used twice among plies, lines, marks, tees, pots, pumps, mesh areas, zones and features. Give each its own.`;
   for (const { name, laminate } of job.zones) {
     const through = laminate.plies.filter(isThrough).map((ply) => ply.through);
     const lost = through.find((id) => !job.laminate.plies.some((ply) => ply.id === id));
@@ -94,11 +102,20 @@ function faultOf(job: Job): string | null {
       laminateWants(laminate, zoneId === null ? '' : ` of ${name}`),
     ),
     [job.resin.materialId, 'resin', 'The resin'],
+    ...[job, ...job.variants].flatMap(({ lines }) =>
+      lines.flatMap(({ name, stockId, hoseId }): [string | null, string, string][] => [
+        [stockId, 'line', name],
+        [hoseId, 'hose', `The hose of ${name}`],
+      ]),
+    ),
   ];
   for (const [id, kind, who] of wanted)
     if (id !== null && !job.materials.some((material) => material.id === id && material.kind === kind))
       return `${who} refers to "${id}", which is not among the file's materials. Add it there or choose another.`;
-  const lost = danglingOf(job);
+  const letters = [job.layout.letter, ...job.variants.map(({ letter }) => letter)];
+  const taken = letters.find((letter, index) => letters.indexOf(letter) !== index);
+  if (taken !== undefined) return `Two layouts are called ${taken}. Give each its own letter.`;
+  const lost = [job, ...job.variants.map((variant) => layoutOf(job, variant))].map(danglingOf).find(Boolean);
   if (lost) return lost;
   try {
     requireSimplePolygon(polygonOf(job.part.outline), 'The outline');
@@ -124,11 +141,22 @@ function laminateWants(laminate: JobLaminate, where: string): [string | null, st
   ];
 }
 
+/** The job as it would be with another of its layouts. */
+const layoutOf = (job: Job, { lines, tees, stations, brakes }: JobVariant): Job => ({
+  ...job,
+  lines,
+  tees,
+  stations,
+  zones: [...job.zones.filter(({ purpose }) => purpose !== 'brake'), ...brakes],
+});
+
 /** A line whose tee, or whose trigger's line, mark or zone, is not there. */
-function danglingOf({ lines, marks, tees, zones }: Job): string | null {
-  for (const { name, tee, actions } of lines) {
+function danglingOf({ lines, marks, tees, stations, zones }: Job): string | null {
+  for (const { name, tee, stationId, actions } of lines) {
     if (tee !== null && !tees.some(({ id }) => id === tee))
       return `${name} hangs on the tee "${tee}", which is not there. Choose another or the pot.`;
+    if (stationId !== null && !stations.some(({ id }) => id === stationId))
+      return `The hose of ${name} runs to "${stationId}", which is not there. Choose another pot or pump.`;
     for (const { when } of actions) {
       const what = when.kind === 'passed' || when.kind === 'opened' ? when.what : null;
       const known = when.kind === 'passed' ? [...lines, ...marks] : lines;

@@ -11,7 +11,26 @@ const isRecord = (value: unknown): value is Raw =>
  */
 export function migrateJob(raw: Raw): Raw {
   const second = raw.version === 1 ? fromVersion1(raw) : raw;
-  return second.version === 2 ? fromVersion2(second) : second;
+  const third = second.version === 2 ? fromVersion2(second) : second;
+  return third.version === 3 ? fromVersion3(third) : third;
+}
+
+/** Version 4 brought stock, pots and pumps, mesh areas, pinned lines, and several layouts of one job. */
+function fromVersion3(raw: Raw): Raw {
+  const { lines, tees, forecast } = raw;
+  const each = (items: unknown, change: (item: Raw) => Raw) =>
+    Array.isArray(items) ? items.map((item: unknown) => (isRecord(item) ? change(item) : item)) : items;
+  return {
+    ...raw,
+    version: 4,
+    layout: { letter: 'A', name: '' },
+    lines: each(lines, (line) => ({ ...line, stockId: null, hoseId: null, stationId: null, pinned: false })),
+    tees: each(tees, (tee) => ({ ...tee, place: null })),
+    stations: [],
+    meshAreas: [],
+    variants: [],
+    forecast: isRecord(forecast) ? { ...forecast, nodeCount: null } : forecast,
+  };
 }
 
 /** Version 3 brought arcs, features, moulds, plies that run through zones, drops, and the core's place. */

@@ -1,12 +1,12 @@
 import { MAX_BULGE } from '@wick/core/geometry/arcs';
 import { z } from 'zod';
 import { itemId, coordinate, point } from './job-places.ts';
-import { bore, hoseLength, lineSchema } from './job-lines.ts';
+import { layoutShape, outcomeSchema } from './job-lines.ts';
 import { materialSchema } from './materials.ts';
 import { quantity } from './quantity.ts';
 
 export const JOB_FORMAT = 'vivid-wick-job';
-export const JOB_VERSION = 3;
+export const JOB_VERSION = 4;
 
 /** The edge that leaves a corner is an arc where it has a bulge: the tangent of a quarter of the arc's angle, positive to the left. */
 const corner = z.strictObject({
@@ -73,6 +73,21 @@ const featureSchema = z.strictObject({
 const temperature = quantity('temperature', { above: 233, below: 473 });
 const factor = z.number().min(1).max(20);
 
+/** A region with a laminate of its own. */
+const zoneSchema = z.strictObject({
+  id: itemId,
+  name: z.string().trim().min(1).max(40),
+  outline: ring(500, 'a zone'),
+  laminate: zoneLaminateSchema,
+  /** A brake slows the resin between part and vent, and need not fill. */
+  purpose: z.enum(['part', 'brake']),
+  /** Of the mould there; null for the resin's own. */
+  temperature: temperature.nullable(),
+});
+
+const variantName = z.string().trim().max(40);
+const letter = z.string().regex(/^[A-Z]$/, 'a layout has a letter from A to Z');
+
 /** The plan of a job as it is stored and exported. A null is "unknown": the forecast assumes a value and says so. */
 export const jobSchema = z.strictObject({
   format: z.literal(JOB_FORMAT),
@@ -98,38 +113,28 @@ export const jobSchema = z.strictObject({
   showFace: z.enum(['mould', 'bag']).nullable(),
   laminate: laminateSchema,
   /** Regions with a laminate of their own; later ones lie over earlier ones. */
-  zones: z
+  zones: z.array(zoneSchema).max(30),
+  /** The layout that is worked on, by its letter; the others wait under variants. */
+  layout: z.strictObject({ letter, name: variantName }),
+  ...layoutShape,
+  variants: z
     .array(
       z.strictObject({
-        id: itemId,
-        name: z.string().trim().min(1).max(40),
-        outline: ring(500, 'a zone'),
-        laminate: zoneLaminateSchema,
-        /** A brake slows the resin between part and vent, and need not fill. */
-        purpose: z.enum(['part', 'brake']),
-        /** Of the mould there; null for the resin's own. */
-        temperature: temperature.nullable(),
+        letter,
+        name: variantName,
+        ...layoutShape,
+        /** Zones that are brakes go with the layout. */
+        brakes: z.array(zoneSchema).max(30),
+        outcome: outcomeSchema.nullable(),
       }),
     )
-    .max(30),
-  lines: z.array(lineSchema).max(100),
+    .max(12),
   /** Places where the front is timed. */
   marks: z
     .array(
       z.strictObject({ id: itemId, name: z.string().trim().min(1).max(40), x: coordinate, y: coordinate }),
     )
     .max(50),
-  /** Junctions: several feeds behind one hose from the pot. */
-  tees: z
-    .array(
-      z.strictObject({
-        id: itemId,
-        name: z.string().trim().min(1).max(40),
-        hoseLength,
-        hoseBore: bore,
-      }),
-    )
-    .max(30),
   resin: z.strictObject({
     materialId: z.string().nullable(),
     temperature: temperature.nullable(),
@@ -160,6 +165,8 @@ export const jobSchema = z.strictObject({
     layers: z.boolean(),
     /** The laminate gives way under resin pressure and settles after the feed shuts. */
     soft: z.boolean(),
+    /** Nodes of the fine mesh; null takes the usual number. */
+    nodeCount: z.number().int().min(500).max(20_000).nullable(),
   }),
   /** Spread of what is not known, as factors (one in ten beyond either end); null takes the usual ones. */
   doubt: z.strictObject({
@@ -179,6 +186,11 @@ export const jobSchema = z.strictObject({
 export type Job = z.infer<typeof jobSchema>;
 export type JobLine = Job['lines'][number];
 export type JobAction = JobLine['actions'][number];
+export type JobTee = Job['tees'][number];
+export type JobStation = Job['stations'][number];
+export type JobMeshArea = Job['meshAreas'][number];
+export type JobVariant = Job['variants'][number];
+export type Outcome = z.infer<typeof outcomeSchema>;
 export type JobTrigger = JobAction['when'];
 export type JobPly = Job['laminate']['plies'][number];
 export type JobLaminate = Job['laminate'];
@@ -219,9 +231,13 @@ export function emptyJob(name: string): Job {
     showFace: null,
     laminate: emptyLaminate,
     zones: [],
+    layout: { letter: 'A', name: '' },
     lines: [],
-    marks: [],
     tees: [],
+    stations: [],
+    meshAreas: [],
+    variants: [],
+    marks: [],
     resin: {
       materialId: null,
       temperature: null,
@@ -234,7 +250,7 @@ export function emptyJob(name: string): Job {
       hoseLength: null,
     },
     vacuum: { ventPressure: null },
-    forecast: { layers: false, soft: false },
+    forecast: { layers: false, soft: false, nodeCount: null },
     doubt: usualDoubts(),
     materials: [],
   };

@@ -1,5 +1,5 @@
 import { polygonOf } from '@wick/core/geometry/arcs';
-import { intersect, regionArea, subtract, type Patch, type Region } from '@wick/core/geometry/overlay';
+import { intersect, regionArea, subtract, unite, type Patch, type Region } from '@wick/core/geometry/overlay';
 import { plyRegion, type PlyCut } from '@wick/core/kit/cut-pieces';
 import { checkBook, type BookCheck } from '@wick/core/laminate/ply-book';
 import { computeStack, pliesUnderCore, type Stack } from '@wick/core/laminate/stack';
@@ -129,14 +129,26 @@ export interface PartSums {
   readonly resinInCore: number;
 }
 
+/** Jobs are never mutated, so what was added up for one stays true. */
+const added = new WeakMap<Job, { shop: Shop; sums: PartSums }>();
+
+export function partSums(job: Job, shop: Shop): PartSums {
+  const known = added.get(job);
+  if (known?.shop === shop) return known.sums;
+  const sums = sumsOf(job, shop);
+  added.set(job, { shop, sums });
+  return sums;
+}
+
 /**
  * Plies by their own areas, the rest by the area of their laminate. A laminate without plies adds nothing.
  * Errors as computeStack.
  */
-export function partSums(job: Job, shop: Shop): PartSums {
+function sumsOf(job: Job, shop: Shop): PartSums {
   const books = booksOf(job);
   const regions = regionsOf(job);
   const drawn = new Map(plyCutsOf(job).map((cut) => [cut.plyId, cut.region]));
+  const meshed = job.meshAreas.reduce<Region>((sum, area) => unite(sum, [area]), []);
   const sums = { fibre: 0, core: 0, resinInPlies: 0, resinInConsumables: 0, resinInCore: 0 };
   books.forEach((book, n) => {
     const region = regions[n]!;
@@ -152,6 +164,11 @@ export function partSums(job: Job, shop: Shop): PartSums {
     });
     sums.core += area * stack.coreWeight;
     sums.resinInConsumables += area * stack.resinInConsumables;
+    if (job.meshAreas.length > 0 && book.laminate.flowMeshId !== null) {
+      const bare = subtract(region, meshed);
+      const without = stackOfBook(job, { ...book, laminate: { ...book.laminate, flowMeshId: null } }, shop);
+      sums.resinInConsumables -= regionArea(bare) * (stack.resinInConsumables - without.resinInConsumables);
+    }
     sums.resinInCore += area * stack.resinInCore;
   });
   return { area: partArea(job.part), ...sums };

@@ -1,5 +1,6 @@
 import { lineLength } from '@wick/core/geometry/polygon';
-import { hoseOf, materialOf } from './forecast-input.ts';
+import { materialOf } from './forecast-input.ts';
+import { hoseRunsOf } from './hoses.ts';
 import type { Job } from './job.ts';
 import type { PartSums } from './ply-book.ts';
 
@@ -19,7 +20,7 @@ export function ledgerRequestOf(job: Job, sums: PartSums) {
     lines: job.lines
       .filter((line) => line.kind === 'feed')
       .map((line) => ({ length: lineLength(line.points), bore: line.bore })),
-    hose: hoseOf(job),
+    hoses: hoseRunsOf(job).filter(({ kind }) => kind === 'feed'),
     leftInPot: LEFT_IN_POT,
     fibre: sums.fibre,
   };

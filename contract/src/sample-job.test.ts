@@ -1,8 +1,9 @@
+import { sidesOf } from '@wick/core/geometry/sides';
 import { describe, expect, test } from '@jest/globals';
 import { summariseEnsemble } from '@wick/core/verdict/ensemble';
 import { demoJobs, demoShop } from './demo/jobs.ts';
 import { jobSchema, type Job } from './job.ts';
-import { drawJob, needsSolving, sampleJob, sidesOf } from './sample-job.ts';
+import { drawJob, needsSolving, sampleJob } from './sample-job.ts';
 
 const spinner = demoJobs[1] as Job;
 const sure: Job = {

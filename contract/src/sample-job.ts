@@ -1,6 +1,6 @@
 import { polygonOf } from '@wick/core/geometry/arcs';
 import type { Point } from '@wick/core/geometry/polygon';
-import { distance } from '@wick/core/geometry/polygon';
+import { sidesOf } from '@wick/core/geometry/sides';
 import type { EnsembleSample } from '@wick/core/verdict/ensemble';
 import { halton, normalQuantile } from '@wick/core/verdict/sampling';
 import { clockOf } from '@wick/core/verdict/verdict';
@@ -72,6 +72,7 @@ export function drawJob(job: Job, shop: Shop, index: number): { inputs: Record<s
   const chance = job.doubt.raceChance ?? usualScatter.raceChance;
   const gap = job.doubt.raceGap ?? usualScatter.raceGap;
   const races = sidesOf(polygonOf(job.part.outline))
+    .slice(0, MOST_SIDES)
     .map((points, side): JobLine | null =>
       halton(index + 1, RACE_BASES[side]!) < chance ? raceAlong(points, side, gap) : null,
     )
@@ -164,30 +165,8 @@ function scalePermeability(law: FabricPermeability, by: number): FabricPermeabil
   return 'table' in law ? { table: law.table.map(scaled) } : scaled(law);
 }
 
-/** The outline cut at its corners, the longest sides first: where resin may run ahead. */
-export function sidesOf(outline: readonly Point[]): Point[][] {
-  const n = outline.length;
-  const isCorner = (i: number) => {
-    const [a, b, c] = [outline[(i + n - 1) % n]!, outline[i]!, outline[(i + 1) % n]!];
-    const turn = Math.atan2(
-      (b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x),
-      (b.x - a.x) * (c.x - b.x) + (b.y - a.y) * (c.y - b.y),
-    );
-    return Math.abs(turn) > Math.PI / 6;
-  };
-  const corners = outline.map((_, i) => i).filter(isCorner);
-  if (corners.length < 2) return [];
-  const sides = corners.map((from, k) => {
-    const to = corners[(k + 1) % corners.length]!;
-    const count = (to - from + n) % n || n;
-    return Array.from({ length: count + 1 }, (_, i) => outline[(from + i) % n]!);
-  });
-  const lengthOf = (points: readonly Point[]) =>
-    points.slice(1).reduce((sum, p, i) => sum + distance(points[i]!, p), 0);
-  return sides.sort((a, b) => lengthOf(b) - lengthOf(a)).slice(0, MOST_SIDES);
-}
-
-function raceAlong(points: Point[], side: number, gap: number): JobLine {
+/** A gap along a side, as a line of the job. */
+export function raceAlong(points: readonly Point[], side: number, gap: number): JobLine {
   return {
     id: `race-drawn-${side}`,
     kind: 'race',
@@ -196,10 +175,14 @@ function raceAlong(points: Point[], side: number, gap: number): JobLine {
     bore: gap,
     hoseLength: null,
     hoseBore: null,
+    stockId: null,
+    hoseId: null,
     tee: null,
+    stationId: null,
     inlet: 0.5,
     potLevel: null,
     startsOpen: true,
     actions: [],
+    pinned: false,
   };
 }

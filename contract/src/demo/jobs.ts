@@ -1,6 +1,7 @@
 import { flattenEdge } from '@wick/core/geometry/arcs';
 import { circle, coneSector, gore, rectangle } from '@wick/core/geometry/shapes';
 import { emptyJob, emptyLaminate, type Job, type JobLine } from '../job.ts';
+import { endMeshShort, MESH_GAP } from '../mesh-areas.ts';
 import type { Shop } from '../shop.ts';
 import { demoMaterials } from './materials.ts';
 
@@ -24,8 +25,8 @@ const used = (...ids: string[]) => demoMaterials.filter((material) => ids.includ
 
 function line(id: string, name: string, points: JobLine['points'], changes: Partial<JobLine> = {}): JobLine {
   return {
-    id, name, kind: 'feed', points, bore: 0.012, hoseLength: null, hoseBore: null, tee: null, inlet: 0.5, potLevel: null,
-    startsOpen: true, actions: [], ...changes,
+    id, name, kind: 'feed', points, bore: 0.012, hoseLength: null, hoseBore: null, stockId: null, hoseId: null, tee: null,
+    stationId: null, inlet: 0.5, potLevel: null, startsOpen: true, actions: [], pinned: false, ...changes,
   };
 }
 
@@ -124,7 +125,7 @@ const kerbPlate: Job = {
   ],
   resin: { ...plainResin, materialId: 'epoxy-long-s5', temperature: 293.15, mixDuration: 240, degasDuration: 600 },
   vacuum: { ventPressure: 1500 },
-  forecast: { layers: true, soft: true },
+  forecast: { layers: true, soft: true, nodeCount: null },
   materials: used('quad-glass-850', 'mesh-open', 'peel-nylon', 'epoxy-long-s5'),
 };
 
@@ -229,4 +230,7 @@ const kioskFascia: Job = {
   materials: used('chopped-mat-450', 'woven-glass-300', 'polyester-p2'),
 };
 
-export const demoJobs: Job[] = [domeGore, hydroSpinner, kerbPlate, sledTray, kioskFascia];
+/** Flow mesh that stops short of the vent. */
+const withMeshShort = (job: Job) => endMeshShort(job, job.lines.find(({ kind }) => kind === 'vent')!, MESH_GAP);
+
+export const demoJobs: Job[] = [domeGore, withMeshShort(hydroSpinner), withMeshShort(kerbPlate), sledTray, kioskFascia];

@@ -30,6 +30,8 @@ export interface FillRequest {
   readonly until?: number;
   /** Steps the fill is sampled with; arrival times lie between samples. 100 by default. */
   readonly steps?: number;
+  /** Nodes that need not fill: the run ends without them. */
+  readonly spare?: Int32Array;
   /** Share of the pore volume below which a cut-off region is not told; a thousandth by default. */
   readonly smallestRegion?: number;
   /** Pressure pictures to keep, spread evenly over the fill; none by default. */
@@ -206,7 +208,9 @@ export function fill(request: FillRequest): FillResult {
     pull?.(level, ahead, weight);
   };
   const horizon = request.until ?? Infinity;
-  const room = () => total - stored - air.smallest(level);
+  const spareRoom = () =>
+    request.spare?.reduce((room, i) => room + storage[i] * Math.max(0, 1 - level[i]), 0) ?? 0;
+  const room = () => total - stored - air.smallest(level) - spareRoom();
   const keepFrame = () =>
     frames.push({ time, pressure: Float32Array.from(rate), cure: cure && Float32Array.from(cure.state) });
   prepare(0);
@@ -322,7 +326,7 @@ export function fill(request: FillRequest): FillResult {
     planned = step = Math.min(wanted / stepRate, acted ? step : 3 * step);
     expected = step * stepRate;
   }
-  const rest = (total - stored - air.volume(level)) / total;
+  const rest = (total - stored - air.volume(level) - spareRoom()) / total;
   if (request.frames) keepFrame();
 
   const trapped = air.finish(level);

@@ -1,7 +1,8 @@
 import { meshPart, type Mesh } from '../geometry/mesh.ts';
-import { nearestNode, nodesWithin, placeOf } from '../geometry/mesh-places.ts';
+import { allNodes, nearestNode, nodesWithin, placeOf } from '../geometry/mesh-places.ts';
 import { contains, segmentsCross, type Point } from '../geometry/polygon.ts';
 import { areaOf } from '../geometry/shell.ts';
+import { isInside, type PartShape } from '../layouts/frame.ts';
 import { fill, type FillResult, type FillSample } from './fill.ts';
 import { findingsOf, type Finding } from './findings.ts';
 import { lagOf } from './layered-network.ts';
@@ -62,6 +63,8 @@ export interface LineEvent {
 
 export interface DryRegion {
   readonly place: Point;
+  /** Mesh nodes it then took. */
+  readonly nodes: Int32Array;
   /** When it lost its way to the vents, and its dry area then, m2. */
   readonly time: number;
   readonly area: number;
@@ -73,6 +76,9 @@ export interface DryRegion {
 }
 
 const FRAMES = 40;
+/** Share of the pores that a cut-off region must hold, and how many nodes' worth: less is the mesh's, not the part's. */
+const SMALLEST_REGION = 1e-3;
+const SMALLEST_NODES = 1.3;
 /** Share of the pores that a cut-off region must hold; specks on the mould side are more than the layers can tell. */
 const SMALLEST_REGION_IN_LAYERS = 5e-3;
 
@@ -81,39 +87,47 @@ const SMALLEST_REGION_IN_LAYERS = 5e-3;
  * @throws ModelError of meshPart, sheetNetwork and fill; NO_SUCH_LINE when an action names a line or mark that is not there
  * Checked by forecast.test.ts, layers.test.ts and fill.test.ts.
  */
-export function forecastFlow(request: ForecastRequest): FlowForecast {
-  const { lines, zones, vacuumPressure } = request;
-  const paths = zones
-    .slice(1)
-    .map((zone) => ({ name: zone.name, points: closed(zone.outline!), isDriven: false }));
+export function forecastFlow(given: ForecastRequest): FlowForecast {
+  const request = withBareZones(given);
+  const { lines, zones, vacuumPressure, meshAreas = [] } = request;
+  const laminates = given.zones.length;
+  const paths = [
+    ...given.zones.slice(1).map((zone) => ({ name: zone.name, points: closed(zone.outline!) })),
+    ...meshAreas.flatMap(({ outline, holes }, n) =>
+      [outline, ...holes].map((ring) => ({ name: `Mesh area ${n + 1}`, points: closed(ring) })),
+    ),
+  ].map((path) => ({ ...path, isDriven: false }));
   const mesh =
     request.shell ??
     meshPart({ ...request, lines: [...lines, ...paths.filter((path) => touches(path.points, request))] });
-  const zoneOfTriangle = zonesOf(mesh, zones);
+  const zoneOfTriangle = zonesOf(mesh, given.zones, meshAreas);
   const plan = buildNetwork(request, mesh, zoneOfTriangle);
   const { network, gates, gateOf } = plan;
   const zoneOfNode = nodeZones(mesh, zoneOfTriangle, plan.standsAt);
   const layerCount = zones[0].layers.length;
+  const laminateOfNode = zoneOfNode.map((zone) => zone % laminates);
   const inPart = countedNodes(request, mesh, zoneOfNode, layerCount);
   const elevation = elevations(request, mesh, plan.standsAt);
   const result = fill({
     network,
     gates,
-    actions: actionsOf(request, mesh, zoneOfNode, plan, inPart),
+    actions: actionsOf(request, mesh, laminateOfNode, plan, inPart),
     feedPressure: request.feedPressure,
     vacuumPressure,
     gravity: elevation ? { elevation, density: request.density } : undefined,
     softness: softnessOf(request, mesh, zoneOfNode, network.nodeCount),
     resin: request.resin && {
       law: request.resin.law,
-      temperature: (node, time) => request.resin!.temperature(zoneOfNode[node], time),
+      temperature: (node, time) => request.resin!.temperature(laminateOfNode[node], time),
       inletState: (time, drawn) => request.resin!.inletState(time, drawn),
     },
     later: request.later,
     until: request.until,
     steps: request.steps,
     frames: FRAMES,
-    smallestRegion: layerCount > 1 ? SMALLEST_REGION_IN_LAYERS : undefined,
+    smallestRegion:
+      layerCount > 1 ? SMALLEST_REGION_IN_LAYERS : Math.max(SMALLEST_REGION, SMALLEST_NODES / mesh.nodeCount),
+    spare: layerCount > 1 ? undefined : ventCorners(mesh, lines),
     onProgress: request.onProgress,
   });
   const layers = zones[0].layers.map(({ name }, l) => ({
@@ -159,6 +173,7 @@ export function forecastFlow(request: ForecastRequest): FlowForecast {
     })),
     dryRegions: result.trapped.map((region) => ({
       place: centre(mesh, network.storage, region.nodes),
+      nodes: Int32Array.from(new Set(region.nodes.map((i) => i % mesh.nodeCount))),
       time: region.time,
       area: toArea(region.volume),
       finalArea: toArea(region.finalVolume),
@@ -229,16 +244,29 @@ function elevations(
   );
 }
 
-function zonesOf({ positions, triangles }: Mesh, zones: readonly ZoneLaminate[]): Uint16Array {
+/** With mesh areas each laminate is there twice: with its mesh, then without. */
+function withBareZones(request: ForecastRequest): ForecastRequest {
+  const { zones, meshAreas = [] } = request;
+  if (meshAreas.length === 0) return request;
+  return { ...request, zones: [...zones, ...zones.map((zone) => ({ ...zone, ...zone.bare }))] };
+}
+
+function zonesOf(
+  { positions, triangles }: Mesh,
+  zones: readonly ZoneLaminate[],
+  meshAreas: readonly PartShape[],
+): Uint16Array {
   const out = new Uint16Array(triangles.length / 3);
-  if (zones.length === 1) return out;
+  if (zones.length === 1 && meshAreas.length === 0) return out;
   for (let t = 0; t < out.length; t++) {
     const middle = [0, 1].map((k) =>
       [0, 1, 2].reduce((sum, c) => sum + positions[3 * triangles[3 * t + c] + k] / 3, 0),
     );
+    const at = { x: middle[0], y: middle[1] };
     zones.forEach(({ outline }, zone) => {
-      if (outline && contains(outline, { x: middle[0], y: middle[1] })) out[t] = zone;
+      if (outline && contains(outline, at)) out[t] = zone;
     });
+    if (meshAreas.length > 0 && !meshAreas.some((area) => isInside(area, at))) out[t] += zones.length;
   }
   return out;
 }
@@ -288,7 +316,25 @@ function countedNodes(
   if (layerCount > 1)
     for (const { kind, points } of lines)
       if (kind === 'vent') for (const i of nodesWithin(mesh, points, VENT_STRIP)) counted[i] = 0;
+      else for (const i of ventCorners(mesh, lines)) counted[i] = 0;
   return counted.some((flag) => flag === 1) ? counted : counted.fill(1);
+}
+
+/**
+ * Corners of the mesh with vent on both sides: vacuum all round drives nothing into them, and a finer mesh has them smaller.
+ */
+function ventCorners(mesh: Mesh, lines: ForecastRequest['lines']): Int32Array {
+  const isVent = new Uint8Array(mesh.nodeCount);
+  lines.forEach(({ kind }, n) => {
+    if (kind === 'vent') for (const i of mesh.lineNodes[n]) isVent[i] = 1;
+  });
+  const isOpen = new Uint8Array(mesh.nodeCount);
+  const { triangles } = mesh;
+  for (let t = 0; t < triangles.length; t += 3)
+    for (let c = 0; c < 3; c++)
+      if (!isVent[triangles[t + c]])
+        isOpen[triangles[t + ((c + 1) % 3)]] = isOpen[triangles[t + ((c + 2) % 3)]] = 1;
+  return allNodes(mesh).filter((i) => isVent[i] && !isOpen[i]);
 }
 
 /** The last of the counted nodes; a dry one is later than any. */

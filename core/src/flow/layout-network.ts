@@ -1,6 +1,7 @@
 import type { Mesh } from '../geometry/mesh.ts';
 import { allNodes, nearestNode, nodesWithin, placeOf } from '../geometry/mesh-places.ts';
-import { distance, type Point } from '../geometry/polygon.ts';
+import { pointAlong } from '../geometry/along.ts';
+import { distance } from '../geometry/polygon.ts';
 import { ModelError } from '../model-error.ts';
 import { addChannel, edgeGap, hoseConductance, roundBore } from './channels.ts';
 import type { Gate } from './gates.ts';
@@ -85,24 +86,10 @@ export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: Array
 const speck = ({ storage }: FlowNetwork) => 1e-3 * storage[0];
 
 function inletNode(mesh: Mesh, line: LayoutLine, nodes: Int32Array): number {
-  const target = alongLine(line.points, line.inlet ?? 0.5);
+  const target = pointAlong(line.points, line.inlet ?? 0.5);
   return nodes.reduce((best, node) =>
     distance(placeOf(mesh, node), target) < distance(placeOf(mesh, best), target) ? node : best,
   );
-}
-
-/** Point at a share of a polyline's length. */
-function alongLine(points: readonly Point[], share: number): Point {
-  const lengths = points.slice(1).map((p, i) => distance(points[i], p));
-  let left = share * lengths.reduce((a, b) => a + b, 0);
-  for (let i = 0; i < lengths.length; i++) {
-    if (left <= lengths[i] && lengths[i] > 0) {
-      const [a, b, s] = [points[i], points[i + 1], left / lengths[i]];
-      return { x: a.x + s * (b.x - a.x), y: a.y + s * (b.y - a.y) };
-    }
-    left -= lengths[i];
-  }
-  return points[points.length - 1];
 }
 
 /** The layout's actions on its gates. @throws ModelError NO_SUCH_LINE */

@@ -1,5 +1,6 @@
 import type { Mesh } from '../geometry/mesh.ts';
 import type { Point } from '../geometry/polygon.ts';
+import type { PartShape } from '../layouts/frame.ts';
 import type { FlowLayer, SoftLaminate } from '../laminate/layers.ts';
 import type { FillRequest } from './fill.ts';
 import type { CureLaw } from './moving-resin.ts';
@@ -50,6 +51,8 @@ export interface ZoneLaminate {
   readonly thickness: number;
   /** A strip between part and vent that slows the resin: it need not fill. */
   readonly isBrake?: boolean;
+  /** The same where no flow mesh lies; needed with mesh areas only. */
+  readonly bare?: { readonly layers: readonly FlowLayer[]; readonly soft: SoftLaminate | null };
 }
 
 export interface Mark extends Point {
@@ -63,6 +66,8 @@ export interface ForecastRequest {
   readonly lines: readonly LayoutLine[];
   readonly marks?: readonly Mark[];
   readonly zones: readonly ZoneLaminate[];
+  /** Flow mesh lies within these only; with none it lies wherever a laminate has it. */
+  readonly meshAreas?: readonly PartShape[];
   /** Tees: several feeds behind one hose from the pot. */
   readonly tees?: readonly {
     readonly id: string;

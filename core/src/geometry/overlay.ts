@@ -45,6 +45,18 @@ function combine(a: Region, b: Region, operation: (a: Geometry, b: Geometry) => 
 }
 
 /**
+ * Everything within a distance, m, of an open line or a point.
+ * Computed by jsts. Checked against its area, length x width plus the two round ends, by overlay.test.ts.
+ */
+export function strip(line: readonly Point[], distance: number): Region {
+  const parameters = new BufferParameters();
+  parameters.setQuadrantSegments(8);
+  const [first, ...rest] = line.map(({ x, y }) => new Coordinate(x, y));
+  const path = rest.length > 0 ? factory.createLineString([first, ...rest]) : factory.createPoint(first);
+  return guarded(() => patchesOf(BufferOp.bufferOp(path, distance, parameters)));
+}
+
+/**
  * Region grown (distance > 0) or shrunk (< 0) by an even margin, m. Growing keeps corners sharp, as a flange is drawn.
  * @param corners mitre (the default) or round: every point within the distance
  * Computed by jsts. Checked against the Steiner formula A + P d + pi d^2 and a direct distance test by overlay.test.ts.

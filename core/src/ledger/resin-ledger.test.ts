@@ -7,7 +7,10 @@ const request = {
   resinInConsumables: 1e-3,
   resinInCore: 0,
   lines: [{ length: 2, bore: 0.01 }],
-  hose: { length: 1.5, bore: 0.01 },
+  hoses: [
+    { length: 1, bore: 0.01 },
+    { length: 0.5, bore: 0.01 },
+  ],
   leftInPot: 0.2,
   fibre: 3.4,
   hardenerParts: 43,
@@ -27,7 +30,7 @@ test('100:43 by weight of 1000 g is 699.3 g and 300.7 g (arithmetic)', () => {
     resinInPlies: 0,
     resinInConsumables: 0,
     lines: [],
-    hose: { length: 0, bore: 0 },
+    hoses: [],
     leftInPot: 1,
   });
   expect(ledger.resin).toBeCloseTo(0.6993, 4);

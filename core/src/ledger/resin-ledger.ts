@@ -7,7 +7,7 @@ export interface ResinLedgerRequest {
   readonly resinInConsumables: number;
   readonly resinInCore: number;
   readonly lines: readonly { readonly length: number; readonly bore: number }[];
-  readonly hose: { readonly length: number; readonly bore: number };
+  readonly hoses: readonly { readonly length: number; readonly bore: number }[];
   /** Left in pot and cup, kg. */
   readonly leftInPot: number;
   /** kg in the part; only for the quick rule beside it. */
@@ -34,7 +34,7 @@ export function resinLedger(request: ResinLedgerRequest): ResinLedger {
     { label: 'In mesh and peel ply', mass: density * request.resinInConsumables },
     { label: 'In core holes and cuts', mass: density * request.resinInCore },
     { label: 'In the lines', mass: density * request.lines.reduce((sum, line) => sum + boreVolume(line), 0) },
-    { label: 'In the feed hose', mass: density * boreVolume(request.hose) },
+    { label: 'In the feed hoses', mass: density * request.hoses.reduce((sum, h) => sum + boreVolume(h), 0) },
     { label: 'Left in pot and cup', mass: request.leftInPot },
   ].filter((row) => row.mass > 0);
   const total = rows.reduce((sum, row) => sum + row.mass, 0);

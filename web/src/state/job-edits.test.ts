@@ -5,18 +5,17 @@ import { emptyJob } from '@wick/contract/job';
 import { readJob } from '@wick/contract/job-file';
 import {
   addMark,
-  addTee,
   moveLine,
   moveMark,
   newLine,
   removeLine,
   removeMark,
-  removeTee,
   updateLine,
   withDoubt,
   withForecast,
   withResinSystem,
 } from './job-edits.ts';
+import { addTee, removeTee } from './layout-edits.ts';
 import { moveCorner, removeCorner, splitEdgeAt } from './ring-edits.ts';
 import { addPly, withLaminate } from './ply-edits.ts';
 

@@ -68,11 +68,15 @@ export function newLine(job: Job, kind: JobLine['kind'], points: readonly Point[
     bore: kind === 'race' ? 0.001 : 0.012,
     hoseLength: null,
     hoseBore: null,
+    stockId: null,
+    hoseId: null,
     tee: null,
+    stationId: null,
     inlet: 0.5,
     potLevel: null,
     startsOpen: !waits,
     actions: waits ? [{ opening: 1, when: { kind: 'passed', what: id, distance: 0, delay: 0 } }] : [],
+    pinned: false,
   };
 }
 
@@ -98,22 +102,6 @@ export const moveMark =
     ...job,
     marks: job.marks.map((mark) => (mark.id === id ? { ...mark, ...shift(mark, by) } : mark)),
   });
-
-/** Feeds on a tee that goes hang on the pot again. */
-export const removeTee =
-  (id: string): Edit =>
-  (job) => ({
-    ...job,
-    tees: job.tees.filter((tee) => tee.id !== id),
-    lines: job.lines.map((line) => (line.tee === id ? { ...line, tee: null } : line)),
-  });
-
-export const addTee = (): Edit => (job) => {
-  let number = 1;
-  while (job.tees.some((tee) => tee.id === `tee-${number}`)) number += 1;
-  const tee = { id: `tee-${number}`, name: `Tee ${number}`, hoseLength: 1.5, hoseBore: 0.012 };
-  return { ...job, tees: [...job.tees, tee] };
-};
 
 export const withForecast =
   (forecast: Partial<Job['forecast']>): Edit =>
@@ -144,6 +132,17 @@ export function keepUsed(job: Job, added: readonly Material[]): Job {
       peelPlyId,
     ]),
     job.resin.materialId,
+    ...[job, ...job.variants].flatMap(({ lines }) =>
+      lines.flatMap(({ stockId, hoseId }) => [stockId, hoseId]),
+    ),
+    ...job.variants.flatMap(({ brakes }) =>
+      brakes.flatMap(({ laminate: { plies, coreId, flowMeshId, peelPlyId } }) => [
+        ...plies.map((ply) => ('through' in ply ? null : ply.materialId)),
+        coreId,
+        flowMeshId,
+        peelPlyId,
+      ]),
+    ),
   ]);
   const own = job.materials.filter((material) => used.has(material.id));
   const fresh = added.filter(
@@ -166,6 +165,8 @@ export function freshId(job: Job, word: string): string {
       ...job.lines,
       ...job.marks,
       ...job.tees,
+      ...job.stations,
+      ...job.meshAreas,
       ...job.zones,
       ...job.part.features,
       ...job.laminate.plies,

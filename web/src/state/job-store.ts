@@ -77,6 +77,15 @@ export const useJobStore = defineStore('job', () => {
     schedule();
   }
 
+  /** What the program itself notes in the job: saved, but no step to undo. */
+  function note(change: (job: Job) => Job) {
+    if (!document.value || gestureBase) return;
+    const after = change(document.value);
+    if (after === document.value) return;
+    document.value = after;
+    schedule();
+  }
+
   /** A change while a gesture runs; many make one undo step at endGesture. */
   function preview(change: (job: Job) => Job) {
     if (!document.value) return;
@@ -178,6 +187,7 @@ export const useJobStore = defineStore('job', () => {
     open,
     close,
     apply,
+    note,
     preview,
     endGesture,
     undo: () => step(past, future),

@@ -2,7 +2,8 @@
 import { hoseOf } from '@wick/contract/forecast-input';
 import { Button, Select } from 'ant-design-vue';
 import { computed } from 'vue';
-import { addTee, removeTee, updateLine } from '../../state/job-edits.ts';
+import { updateLine } from '../../state/job-edits.ts';
+import { addTee, removeTee } from '../../state/layout-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
