@@ -12,6 +12,12 @@ export const FINE: Resolution = { nodeCount: 3000 };
 export const FINE_LAYERS: Resolution = { nodeCount: 1500, steps: 60 };
 export const COARSE: Resolution = { nodeCount: 800, steps: 40, layers: false, soft: false };
 
+/** How finely a job asks to be forecast. */
+export function finenessOf({ forecast: { layers, nodeCount } }: Job): Resolution {
+  const usual = layers ? FINE_LAYERS : FINE;
+  return nodeCount === null ? usual : { ...usual, nodeCount };
+}
+
 /**
  * Flow of a job.
  * @throws ModelError with one sentence when something is missing or impossible
@@ -29,7 +35,7 @@ export function forecastJob(
 export function assess(
   job: Job,
   shop: Shop,
-  resolution: Resolution = job.forecast.layers ? FINE_LAYERS : FINE,
+  resolution: Resolution = finenessOf(job),
 ): { flow: FlowForecast; verdict: Verdict | null } {
   const flow = forecastJob(job, shop, resolution);
   return { flow, verdict: verdictOf(job, shop, flow) };

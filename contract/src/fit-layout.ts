@@ -11,7 +11,8 @@ export const partShapeOf = ({ part }: Pick<Job, 'part'>): PartShape => ({
 
 /** Usual bore of a line: common practice, no source. */
 const LINE_BORE = 0.012;
-const TEE_HOSE = 1;
+/** One hose feeds everything behind a tee: it is short and wide. */
+const TEE_HOSE = { hoseLength: 0.6, hoseBore: 0.02 };
 
 /**
  * The job with its unpinned feeds and vents replaced by proposed ones; races, pinned lines, pots and pumps stay. Stock and
@@ -38,8 +39,7 @@ export function applyDrafts(job: Job, drafts: readonly LineDraft[]): Job {
     id: teeId,
     name: `Tee ${teeId.split('-')[1]}`,
     place: null,
-    hoseLength: TEE_HOSE,
-    hoseBore: LINE_BORE,
+    ...TEE_HOSE,
   };
   const added = drafts.map((draft): JobLine => {
     const { id, name } = fresh(taken, draft.kind, draft.kind === 'feed' ? 'Feed' : 'Vent');

@@ -317,9 +317,12 @@ function clearOf(part: PartShape, points: readonly Point[], race: readonly Point
   return points;
 }
 
+/** A wider hose draws more than the thin one did: so many times the conductance that the present draw asks for. */
+const DRAW_MARGIN = 8;
+
 /** Bore at which the hose takes no more than its share: its resistance falls with the fourth power (Hagen-Poiseuille). */
 function widerBore(bore: number, share: number): number {
-  const ratio = share / (1 - share) / (HOSE_SHARE / (1 - HOSE_SHARE));
+  const ratio = (DRAW_MARGIN * share) / (1 - share) / (HOSE_SHARE / (1 - HOSE_SHARE));
   return Math.ceil(bore * ratio ** 0.25 * 1000 + 0.5) / 1000;
 }
 

@@ -11,6 +11,9 @@ export const bandWords: Record<Band, string> = {
   airTrapped: 'Traps air',
 };
 
+/** Dry regions by letter, the largest first: "Dry A". */
+export const dryName = (index: number) => `Dry ${String.fromCharCode(65 + (index % 26))}`;
+
 const minutes = (seconds: number) => `${Math.round(seconds / 60)}`;
 
 /** "22 to 31 min", or where gel comes first, the words for it. */

@@ -75,22 +75,13 @@ export function judge(
   bands: Bands = usualBands,
 ): Verdict {
   const { openTime } = run;
-  const clockAt = clocksNear(run);
-  const fillTimeWith = (z: Record<keyof Doubt, number>) => {
-    const factor = (name: 'permeability' | 'viscosity' | 'gelTime') => doubt[name] ** (z[name] / NINE_IN_TEN);
-    const clock = scaledClock(clockAt((doubt.temperature * z.temperature) / NINE_IN_TEN), {
-      viscosity: factor('viscosity'),
-      gelTime: factor('gelTime'),
-    });
-    return clock.timeAtFluidity({ from: openTime, fluidity: flow.fillTime / factor('permeability') });
-  };
+  const timeWith = timesUnderDoubt(run, doubt);
+  const fillTimeWith = (z: Record<keyof Doubt, number>) => timeWith(flow.fillTime, z);
   const still = { permeability: 0, viscosity: 0, gelTime: 0, temperature: 0 };
   const clock = clockOf(run);
   const available = clock.fluidity({ from: openTime, to: clock.gelTime });
   const fillTime = flow.isFilled ? fillTimeWith(still) : Infinity;
-  const times = samplePoints()
-    .map(fillTimeWith)
-    .sort((a, b) => a - b);
+  const times = spreadOf(fillTimeWith);
   const names = Object.keys(still) as (keyof Doubt)[];
   const drivers = names.map((input) => ({
     input,
@@ -105,10 +96,47 @@ export function judge(
     fillTime,
     gelTime: clock.gelTime,
     ageRatio: fillTime / clock.gelTime,
-    likely: { from: times[Math.floor(0.1 * SAMPLES)], to: times[Math.ceil(0.9 * SAMPLES) - 1] },
+    likely: middleOf(times),
     chance: flow.isFilled ? times.filter(Number.isFinite).length / SAMPLES : 0,
     reachedFraction: fillTime < Infinity ? 1 : storedAt(flow, available) / flow.poreVolume,
     drivers: drivers.sort((a, b) => swing(b) - swing(a)),
+  };
+}
+
+/**
+ * Between which times, s since first mix, a front likely comes to where it comes at a fluidity time; nine in ten lie below the
+ * later one, which is Infinity where that is past gel.
+ * @throws ModelError of the resin curves
+ */
+export function likelyTimes(
+  fluidity: number,
+  run: RunConditions,
+  doubt: Doubt = usualDoubt,
+): Verdict['likely'] {
+  const timeWith = timesUnderDoubt(run, doubt);
+  return middleOf(spreadOf((z) => timeWith(fluidity, z)));
+}
+
+const spreadOf = (timeWith: (z: Record<keyof Doubt, number>) => number) =>
+  samplePoints()
+    .map(timeWith)
+    .sort((a, b) => a - b);
+
+const middleOf = (times: readonly number[]) => ({
+  from: times[Math.floor(0.1 * SAMPLES)],
+  to: times[Math.ceil(0.9 * SAMPLES) - 1],
+});
+
+/** Time since first mix at a fluidity time, with each unknown so many standard deviations from what is taken. */
+function timesUnderDoubt(run: RunConditions, doubt: Doubt) {
+  const clockAt = clocksNear(run);
+  return (fluidity: number, z: Record<keyof Doubt, number>) => {
+    const factor = (name: 'permeability' | 'viscosity' | 'gelTime') => doubt[name] ** (z[name] / NINE_IN_TEN);
+    const clock = scaledClock(clockAt((doubt.temperature * z.temperature) / NINE_IN_TEN), {
+      viscosity: factor('viscosity'),
+      gelTime: factor('gelTime'),
+    });
+    return clock.timeAtFluidity({ from: run.openTime, fluidity: fluidity / factor('permeability') });
   };
 }
 

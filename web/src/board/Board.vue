@@ -14,12 +14,16 @@ const props = defineProps<{
   frozen: boolean;
   /** Kept free round the part, m. */
   room?: number;
+  /** Further places that have to be in sight. */
+  places?: readonly Point[];
 }>();
 const emit = defineEmits<{
   press: [plan: Point, event: PointerEvent];
   move: [plan: Point, event: PointerEvent];
   release: [plan: Point, event: PointerEvent];
   leave: [];
+  /** A double-click. */
+  twice: [plan: Point, event: MouseEvent];
   /** Scale and place of the plan on the screen, as they change. */
   view: [view: Viewport];
   /** A second finger has come down: what the first one began is given up. */
@@ -35,6 +39,7 @@ const box = computed(() => {
   const { minX, minY, maxX, maxY } = boundsOf([
     ...outline.value,
     ...props.lines.flatMap((line) => line.points),
+    ...(props.places ?? []),
   ]);
   const room = props.room ?? 0;
   return { minX: minX - room, minY: minY - room, maxX: maxX + room, maxY: maxY + room };
@@ -133,6 +138,7 @@ onBeforeUnmount(() => observer.disconnect());
       @pointermove="onMove"
       @pointerup="onUp"
       @pointercancel="onUp"
+      @dblclick="emit('twice', planOf($event), $event)"
       @pointerleave="emit('leave')"
       @wheel.prevent="onWheel"
     >

@@ -9,7 +9,7 @@ const averaged = assess(demoJobs[1]!, demoShop, { nodeCount: 250, steps: 40 }).f
 
 test('a view is offered where the forecast tells it, and nowhere else', () => {
   const offered = (of: typeof flow) =>
-    fieldViews.filter((view) => view.values(of, NaN) !== null).map(({ id }) => id);
+    fieldViews.filter((view) => view.values(of, NaN, null) !== null).map(({ id }) => id);
   expect(offered(flow)).toEqual(['pressure', 'lag', 'thickness', 'fraction']);
   expect(offered(averaged)).toEqual(['pressure']);
 });

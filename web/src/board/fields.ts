@@ -11,18 +11,33 @@ export interface FieldView {
   readonly name: string;
   readonly quantity: QuantityName;
   readonly colour: (share: number) => string;
+  /** What the forecast has to be made with for it, said where it is missing. */
+  readonly needs: string;
   /** Values a mesh node at a run time (NaN: the end); null where this forecast does not tell. */
-  values(flow: FlowForecast, time: number): ArrayLike<number> | null;
+  values(
+    flow: FlowForecast,
+    time: number,
+    /** Share of the resin's life used at a run time; null without a resin. */
+    ageAt: ((time: number) => number) | null,
+  ): ArrayLike<number> | null;
 }
 
 const tide = (share: number) => deepening([20, 82, 92], share);
 const moss = (share: number) => deepening([44, 84, 60], share);
 
 export const fieldViews: readonly FieldView[] = [
-  { id: 'pressure', name: 'Pressure', quantity: 'absolutePressure', colour: tide, values: pressureAt },
+  {
+    id: 'pressure',
+    name: 'Pressure',
+    needs: 'no run yet',
+    quantity: 'absolutePressure',
+    colour: tide,
+    values: pressureAt,
+  },
   {
     id: 'lag',
     name: 'Lag of the mould side',
+    needs: 'needs layers: under Doubt',
     quantity: 'length',
     colour: resinColour,
     values: (flow) => flow.lag?.length ?? null,
@@ -30,6 +45,7 @@ export const fieldViews: readonly FieldView[] = [
   {
     id: 'thickness',
     name: 'Final thickness',
+    needs: 'needs a laminate that gives: under Doubt',
     quantity: 'thickness',
     colour: moss,
     values: (flow) => flow.final?.thickness ?? null,
@@ -37,6 +53,7 @@ export const fieldViews: readonly FieldView[] = [
   {
     id: 'fraction',
     name: 'Final fibre volume',
+    needs: 'needs a laminate that gives: under Doubt',
     quantity: 'fraction',
     colour: moss,
     values: (flow) => flow.final?.fraction ?? null,
@@ -44,9 +61,11 @@ export const fieldViews: readonly FieldView[] = [
   {
     id: 'age',
     name: 'Resin’s life used on arrival',
+    needs: 'needs a resin',
     quantity: 'fraction',
     colour: resinColour,
-    values: (flow) => flow.ageAtArrival,
+    values: (flow, _, ageAt) =>
+      flow.ageAtArrival ?? (ageAt && flow.arrival.map((time) => (Number.isNaN(time) ? NaN : ageAt(time)))),
   },
 ];
 

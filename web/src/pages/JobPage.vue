@@ -25,14 +25,23 @@ const showKeys = ref(false);
 
 const stage = computed(() => stages.find((item) => item.id === route.params.stage) ?? stages[3]!);
 /** The scrubbed minute lives in the address, so that it can be sent to someone. */
-const minute = computed({
-  get: () =>
-    typeof route.query.t === 'string' && Number.isFinite(Number(route.query.t))
-      ? Number(route.query.t) * 60
-      : null,
-  set: (time) =>
-    void router.replace({ query: time === null ? {} : { t: String(Math.round(time / 6) / 10) } }),
+const minute = ref<number | null>(null);
+const inAddress = () =>
+  typeof route.query.t === 'string' && Number.isFinite(Number(route.query.t))
+    ? Number(route.query.t) * 60
+    : null;
+const SETTLE = 250;
+let settling: ReturnType<typeof setTimeout> | undefined;
+watch(inAddress, (time) => (minute.value = time), { immediate: true });
+// The address follows when the hand, or the playback, rests.
+watch(minute, (time) => {
+  clearTimeout(settling);
+  const query = { ...route.query, t: time === null ? undefined : String(Math.round(time / 6) / 10) };
+  settling = setTimeout(() => {
+    if (inAddress() !== time) void router.replace({ query });
+  }, SETTLE);
 });
+onBeforeUnmount(() => clearTimeout(settling));
 const signs = computed(() =>
   stages.map(({ id, later }) => {
     if (later) return { state: 'later', text: 'not yet' };

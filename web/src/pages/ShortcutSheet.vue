@@ -6,6 +6,7 @@ const groups = [
       ['1 to 8', 'go to a stage'],
       ['Ctrl Z, Ctrl Shift Z', 'undo, redo; a drag is one step'],
       ['Wheel or two fingers, Alt drag', 'zoom the plan, slide it'],
+      ['Space, comma, full stop', 'play the front, a minute back, a minute on'],
       ['Arrows on the fuse', 'one minute back or on; Page keys ten; Esc whole forecast'],
       ['Esc', 'give up a drag, a drawing, or what is typed in a field'],
       ['?', 'this sheet'],
@@ -32,8 +33,11 @@ const groups = [
   {
     name: 'Lines',
     keys: [
-      ['S, F, V, E, M', 'move, draw a feed, a vent, a race edge, set a mark'],
-      ['Tab, then arrows, Delete', 'move or remove the focused line'],
+      ['S, F, V, E', 'move, draw a feed, a vent, a race edge'],
+      ['X, B, T, M, P', 'mesh area, brake, pot or pump or tee, mark, probe'],
+      ['Shift while drawing, Alt', 'level or upright; no snapping'],
+      ['Double-click a line', 'put a corner into it'],
+      ['Tab, then arrows, Delete', 'move or remove the focused line, mark or fitting'],
     ],
   },
 ];

@@ -1,4 +1,5 @@
 import { onBeforeUnmount, onMounted } from 'vue';
+import { isTyping } from '../ui/typing.ts';
 
 interface Actions {
   go: (stage: number) => void;
@@ -6,12 +7,6 @@ interface Actions {
   redo: () => void;
   help: () => void;
 }
-
-/** True while someone types, so that single letters are text and not commands; a list that is only chosen from is not typed in. */
-export const isTyping = (event: KeyboardEvent) =>
-  event.target instanceof HTMLElement &&
-  (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)) &&
-  !(event.target instanceof HTMLInputElement && event.target.readOnly);
 
 /** Keys that work on every job screen. */
 export function useShortcuts({ go, undo, redo, help }: Actions) {

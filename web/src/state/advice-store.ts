@@ -103,7 +103,7 @@ export const useAdviceStore = defineStore('advice', () => {
       show(found);
       await Promise.all(
         suggestions.value.map(async ({ job: laid }) => {
-          const flow = await own.submit((worker) => worker.run(laid, workshop, COARSE, () => undefined));
+          const flow = await own.submit((worker) => worker.run(laid, workshop, COARSE));
           suggestions.value = suggestions.value.map((item) =>
             item.job === laid ? { ...item, flow: markRaw(flow) } : item,
           );
@@ -141,7 +141,7 @@ export const useAdviceStore = defineStore('advice', () => {
       const confirmed = await Promise.all(
         found.slice(0, 7).map(async (repair): Promise<Repair | null> => {
           const changed = repair.apply(document);
-          const run = await own.submit((worker) => worker.run(changed, workshop, COARSE, () => undefined));
+          const run = await own.submit((worker) => worker.run(changed, workshop, COARSE));
           const verdict = verdictOf(changed, shop.shop, run);
           if (!verdict) return null;
           const score = scoreOf(changed, shop.shop, outcomeOf(changed, shop.shop, run, verdict));

@@ -1,10 +1,17 @@
 import { effectsOf, type Change, type ChangeEffect } from '@wick/core/verdict/changes';
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import type { FlowForecast } from '@wick/core/flow/forecast';
-import { clockOf } from '@wick/core/verdict/verdict';
-import { COARSE, FINE, FINE_LAYERS, summaryOf, timelineOf, verdictOf } from '@wick/contract/assess';
+import { clockOf, likelyTimes } from '@wick/core/verdict/verdict';
+import { COARSE, finenessOf, summaryOf, timelineOf, verdictOf } from '@wick/contract/assess';
 import { flowRequestOf, isBoundToResin, runsOnClock } from '@wick/contract/flow-request';
-import { materialOf, missingOf, prelude, runConditionsOf, stackOf } from '@wick/contract/forecast-input';
+import {
+  doubtOf,
+  materialOf,
+  missingOf,
+  prelude,
+  runConditionsOf,
+  stackOf,
+} from '@wick/contract/forecast-input';
 import type { Job } from '@wick/contract/job';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef, toRaw, watch } from 'vue';
@@ -52,7 +59,8 @@ export const useForecastStore = defineStore('forecast', () => {
 
   /** All of a job that changes where the front is; the resin only where the layout runs on its clock. */
   function whatFlows(document: Job) {
-    const { part, laminate, zones, lines, marks, tees, vacuum, forecast, resin } = document;
+    const { part, laminate, zones, lines, marks, tees, stations, meshAreas, vacuum, forecast, resin } =
+      document;
     const bound = isBoundToResin(document);
     const materials = document.materials.filter(({ kind }) => bound || kind !== 'resin');
     const { temperature, ambientPressure, altitude } = shop.shop;
@@ -63,9 +71,11 @@ export const useForecastStore = defineStore('forecast', () => {
       part,
       laminate,
       zones,
-      lines,
+      lines: lines.map((line) => ({ ...line, pinned: false })),
       marks,
       tees,
+      stations,
+      meshAreas,
       vacuum,
       forecast,
       materials,
@@ -82,7 +92,7 @@ export const useForecastStore = defineStore('forecast', () => {
     const runner = isFine ? fine : coarse;
     if (isFine) progress.value = 0;
     const document = toRaw(job.document!);
-    const fineness = document.forecast.layers ? FINE_LAYERS : FINE;
+    const fineness = finenessOf(document);
     const answer = await runner.run(
       { job: document, shop: structuredClone(toRaw(shop.shop)), resolution: isFine ? fineness : COARSE },
       (fraction) => {
@@ -155,6 +165,20 @@ export const useForecastStore = defineStore('forecast', () => {
   const timeOf = (time: number) => timeline.value?.clockTime(time) ?? NaN;
   const runTimeAt = (clockTime: number) => timeline.value?.runTime(clockTime) ?? NaN;
 
+  /** The flow shown is of the job as it stands. */
+  const isUpToDate = computed(() => solved.value !== null && solved.value.key === key.value);
+  /** Share of its life that the first batch has used at a run time. */
+  const ageAt = computed(() => {
+    const resinClock = clock.value;
+    return resinClock && ((time: number) => resinClock.ageAt(Math.min(timeOf(time), resinClock.gelTime)));
+  });
+  /** Between which times, s from first mix, the front likely comes to a place that it comes to at a run time. */
+  function likelyAt(runTime: number) {
+    if (!run.value || !job.document || Number.isNaN(runTime) || flow.value?.timeUnit !== 'fluidity')
+      return null;
+    return likelyTimes(runTime, run.value, doubtOf(job.document));
+  }
+
   const effects = computed(() =>
     flow.value?.isFilled && run.value && job.document && clock.value && !runsOnClock(job.document)
       ? helpful(effectsOf(flow.value, run.value, changesFor(job.document)))
@@ -217,6 +241,9 @@ export const useForecastStore = defineStore('forecast', () => {
     timeline,
     side,
     arrival,
+    isUpToDate,
+    likelyAt,
+    ageAt,
     cancel: () => fine.cancel(),
   };
 });

@@ -78,9 +78,7 @@ export const useLayoutsStore = defineStore('layouts', () => {
     await Promise.all(
       wanted.map(async ({ letter, job: laid }) => {
         try {
-          const flow = await own.submit((worker) =>
-            worker.run(toRaw(laid), workshop, COARSE, () => undefined),
-          );
+          const flow = await own.submit((worker) => worker.run(toRaw(laid), workshop, COARSE));
           flows.value = new Map([...flows.value, [fingerprintOf(laid, shop.shop), markRaw(flow)]]);
           const verdict = verdictOf(laid, shop.shop, flow);
           if (verdict) keep(letter, outcomeOf(laid, shop.shop, flow, verdict));

@@ -2,7 +2,7 @@
 import { formatClock } from '@wick/core/units/format';
 import { assumptionsOf } from '@wick/contract/forecast-input';
 import { runsOnClock } from '@wick/contract/flow-request';
-import { findingWords, likelyWords, verdictSentence } from '@wick/contract/words';
+import { dryName, findingWords, likelyWords, verdictSentence } from '@wick/contract/words';
 import { computed } from 'vue';
 import { useForecastStore } from '../state/forecast-store.ts';
 import { useJobStore } from '../state/job-store.ts';
@@ -63,6 +63,7 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
         <b class="ember number">{{ minutes(forecast.verdict.gelTime) }}</b>
       </div>
       <p :class="['sentence', tone]" data-testid="verdict">{{ verdictSentence(forecast.verdict) }}</p>
+      <slot name="mend" />
       <div v-if="forecast.progress !== null" class="quiet">
         refining, {{ Math.round(100 * forecast.progress) }} %
         <button class="plain link" @click="forecast.cancel()">keep the quick one</button>
@@ -72,7 +73,7 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
         <h3 class="ember">Air cut off from every vent</h3>
         <div v-for="(region, i) in forecast.flow.dryRegions.slice(0, 4)" :key="i" class="row">
           <span
-            >Dry {{ i + 1 }}: {{ shop.show(region.area, 'area') }} near {{ place(region.place) }}, pressed to
+            >{{ dryName(i) }}: {{ shop.show(region.area, 'area') }} near {{ place(region.place) }}, pressed to
             {{ shop.show(region.finalArea, 'area') }}</span
           >
           <span class="number">{{ formatClock(forecast.timeOf(region.time)) }}</span>

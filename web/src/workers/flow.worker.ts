@@ -27,14 +27,14 @@ const worker = {
     job: Job,
     shop: Shop,
     resolution: Resolution,
-    onProgress: (fraction: number) => void,
+    onProgress?: (fraction: number) => void,
   ): Answer<FlowForecast> {
     let told = 0;
     const result = answer(() =>
       forecastJob(job, shop, resolution, (fraction) => {
         if (fraction - told < 0.04) return;
         told = fraction;
-        onProgress(fraction);
+        onProgress?.(fraction);
       }),
     );
     const buffers = result.ok ? result.value.frames.map(({ pressure }) => pressure.buffer) : [];

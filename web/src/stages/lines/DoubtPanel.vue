@@ -1,40 +1,28 @@
 <script setup lang="ts">
 import { doubtOf } from '@wick/contract/forecast-input';
 import { needsSolving, usualScatter } from '@wick/contract/sample-job';
-import { boundsOf } from '@wick/core/geometry/polygon';
-import { summariseEnsemble, type EnsembleSample, type Spread } from '@wick/core/verdict/ensemble';
+import type { Spread } from '@wick/core/verdict/ensemble';
 import { Button, Progress } from 'ant-design-vue';
-import { computed, onBeforeUnmount, ref, shallowRef, toRaw, watch } from 'vue';
+import { storeToRefs } from 'pinia';
+import { computed } from 'vue';
+import { ENSEMBLE_RUNS, useEnsembleStore } from '../../state/ensemble-store.ts';
 import { withDoubt } from '../../state/job-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
+import ForecastSettings from './ForecastSettings.vue';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
-import { runSamples, type SampleRun } from '../../workers/sample-pool.ts';
 
 /** What is not known, and what many runs with it drawn at random come to. */
 const job = useJobStore();
 const shop = useShopStore();
-const COUNT = 200;
 
-const samples = shallowRef<readonly EnsembleSample[]>([]);
-const message = ref<string | null>(null);
-const run = shallowRef<SampleRun | null>(null);
-const of = shallowRef<object | null>(null);
-const isStale = computed(() => samples.value.length > 0 && of.value !== toRaw(job.document));
+const ensemble = useEnsembleStore();
+const { samples, message, run, isStale, summary } = storeToRefs(ensemble);
 const usual = computed(() =>
   doubtOf({
     ...job.document!,
     doubt: { ...job.document!.doubt, permeability: null, viscosity: null, gelTime: null, temperature: null },
   }),
-);
-const box = computed(() => boundsOf(job.document!.part.outline));
-const summary = computed(() =>
-  samples.value.length === 0
-    ? null
-    : summariseEnsemble(
-        samples.value,
-        0.08 * Math.max(box.value.maxX - box.value.minX, box.value.maxY - box.value.minY),
-      ),
 );
 const driverWords: Record<string, string> = {
   permeability: 'how well resin runs in mesh and laminate',
@@ -56,38 +44,12 @@ const fields = [
 const assumedFactor = (key: (typeof fields)[number][0]) =>
   key === 'thickness' ? usualScatter.thickness : usual.value[key];
 const refuseFactor = (value: number) => (value >= 1 && value <= 20 ? null : 'A factor from 1 (sure) to 20.');
-
-async function start() {
-  cancel();
-  const document = structuredClone(toRaw(job.document!));
-  of.value = toRaw(job.document);
-  samples.value = [];
-  message.value = null;
-  const started = runSamples(
-    { job: document, shop: structuredClone(toRaw(shop.shop)), count: COUNT },
-    (sample) => {
-      samples.value = [...samples.value, sample];
-    },
-  );
-  run.value = started;
-  try {
-    await started.done;
-  } catch (error) {
-    message.value = (error as Error).message;
-  }
-  if (run.value === started) run.value = null;
-}
-function cancel() {
-  run.value?.cancel();
-  run.value = null;
-}
-watch(() => job.id, cancel);
-onBeforeUnmount(cancel);
 </script>
 
 <template>
   <div class="list doubt">
     <div class="inputs">
+      <ForecastSettings />
       <QuantityInput
         v-for="[key, label] in fields"
         :key="key"
@@ -122,11 +84,13 @@ onBeforeUnmount(cancel);
     </div>
     <div class="outcome">
       <div class="bar">
-        <Button v-if="!run" type="primary" size="small" @click="start">Run it {{ COUNT }} times</Button>
-        <Button v-else size="small" @click="cancel">Stop</Button>
+        <Button v-if="!run" type="primary" size="small" @click="ensemble.start"
+          >Run it {{ ENSEMBLE_RUNS }} times</Button
+        >
+        <Button v-else size="small" @click="ensemble.cancel">Stop</Button>
         <Progress
           v-if="run"
-          :percent="Math.round((100 * samples.length) / COUNT)"
+          :percent="Math.round((100 * samples.length) / ENSEMBLE_RUNS)"
           size="small"
           class="progress"
         />

@@ -1,10 +1,16 @@
 <script setup lang="ts">
-import { Checkbox } from 'ant-design-vue';
+import { Checkbox, Select } from 'ant-design-vue';
 import { withForecast } from '../../state/job-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
 
 /** How the forecast is made: quick and averaged, or through the thickness; a stiff laminate, or one that gives. */
 const job = useJobStore();
+const fineness = [
+  { value: 0, label: 'usual mesh, 3 000 nodes' },
+  { value: 1500, label: 'quick mesh, 1 500 nodes' },
+  { value: 5000, label: 'fine mesh, 5 000 nodes' },
+  { value: 10_000, label: 'very fine mesh, 10 000 nodes' },
+];
 </script>
 
 <template>
@@ -19,14 +25,23 @@ const job = useJobStore();
       @change="job.apply(withForecast({ soft: $event.target.checked }))"
       >Laminate gives under resin pressure</Checkbox
     >
+    <Select
+      size="small"
+      aria-label="Fineness of the forecast"
+      :value="job.document!.forecast.nodeCount ?? 0"
+      :options="fineness"
+      @change="job.apply(withForecast({ nodeCount: Number($event) || null }))"
+    />
   </div>
 </template>
 
 <style scoped>
 .settings {
   display: flex;
-  flex-direction: column;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+  grid-column: 1 / -1;
   font-size: 13px;
-  flex: none;
 }
 </style>

@@ -1,29 +1,50 @@
 <script setup lang="ts">
-import { hoseOf } from '@wick/contract/forecast-input';
+import { hoseOfLine, hoseOfTee, hoseRunsOf, potLevelOf } from '@wick/contract/hoses';
+import type { JobLine } from '@wick/contract/job';
 import { Button, Select } from 'ant-design-vue';
 import { computed } from 'vue';
 import { updateLine } from '../../state/job-edits.ts';
-import { addTee, removeTee } from '../../state/layout-edits.ts';
+import {
+  addTee,
+  removeStation,
+  removeTee,
+  updateStation,
+  updateTee,
+  withHose,
+} from '../../state/layout-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
+import { useLibraryStore } from '../../state/library-store.ts';
+import { useShopStore } from '../../state/shop-store.ts';
+import VentVacuum from './VentVacuum.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** What resin has to pass before it is on the part: pot, hose, tee and the channel itself. */
 const job = useJobStore();
-const lines = computed(() => job.document!.lines.filter((line) => line.kind !== 'vent'));
-const usual = computed(() => hoseOf(job.document!));
-const sources = computed(() => [
-  { value: '', label: 'the pot' },
-  ...job.document!.tees.map(({ id, name }) => ({ value: id, label: name })),
+const lines = computed(() => job.document!.lines);
+const library = useLibraryStore();
+const shop = useShopStore();
+const stocks = computed(() => [
+  { value: '', label: 'any' },
+  ...library.ofKind('hose').map(({ id, name }) => ({ value: id, label: name })),
 ]);
+const stations = (kind: 'pot' | 'pump') =>
+  job.document!.stations.filter((s) => s.kind === kind).map(({ id, name }) => ({ value: id, label: name }));
+const sourcesOf = (line: JobLine) =>
+  line.kind === 'vent'
+    ? [{ value: '', label: 'the pump' }, ...stations('pump')]
+    : [
+        { value: '', label: 'the pot' },
+        ...stations('pot'),
+        ...job.document!.tees.map(({ id, name }) => ({ value: id, label: name })),
+      ];
+function setSource(line: JobLine, id: string) {
+  const isTee = job.document!.tees.some((tee) => tee.id === id);
+  job.apply(updateLine(line.id, { tee: isTee ? id : null, stationId: isTee ? null : id || null }));
+}
+const total = computed(() => hoseRunsOf(job.document!).reduce((sum, { length }) => sum + length, 0));
 const refuseShare = (value: number) =>
   value >= 0 && value <= 1 ? null : 'From 0 % (start) to 100 % (end of the line).';
 const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Between 0.05 mm and 200 mm.');
-function setTee(id: string, changes: Partial<{ hoseLength: number; hoseBore: number }>) {
-  job.apply((document) => ({
-    ...document,
-    tees: document.tees.map((tee) => (tee.id === id ? { ...tee, ...changes } : tee)),
-  }));
-}
 </script>
 
 <template>
@@ -34,8 +55,9 @@ function setTee(id: string, changes: Partial<{ hoseLength: number; hoseBore: num
           <th>Line</th>
           <th>Channel bore or gap</th>
           <th>Hose from</th>
-          <th>Hose length</th>
-          <th>Hose bore</th>
+          <th>Hose</th>
+          <th>Length</th>
+          <th>Bore</th>
           <th>Joins at</th>
           <th>Resin in the pot above inlet</th>
         </tr>
@@ -53,15 +75,27 @@ function setTee(id: string, changes: Partial<{ hoseLength: number; hoseBore: num
               @update:model-value="job.apply(updateLine(line.id, { bore: $event! }))"
             />
           </td>
-          <template v-if="line.kind === 'feed'">
+          <template v-if="line.kind !== 'race'">
             <td>
               <Select
                 size="small"
                 class="choice"
-                :value="line.tee ?? ''"
-                :options="sources"
+                :value="line.tee ?? line.stationId ?? ''"
+                :options="sourcesOf(line)"
                 :aria-label="`Where the hose of ${line.name} comes from`"
-                @change="job.apply(updateLine(line.id, { tee: String($event) || null }))"
+                @change="setSource(line, String($event))"
+              />
+            </td>
+            <td>
+              <Select
+                size="small"
+                class="choice"
+                :value="line.hoseId ?? ''"
+                :options="stocks"
+                :aria-label="`What the hose of ${line.name} is cut from`"
+                @change="
+                  job.apply(withHose(line.id, library.ofKind('hose').find(({ id }) => id === $event) ?? null))
+                "
               />
             </td>
             <td>
@@ -70,7 +104,7 @@ function setTee(id: string, changes: Partial<{ hoseLength: number; hoseBore: num
                 :label="`Hose length of ${line.name}`"
                 quantity="length"
                 :model-value="line.hoseLength"
-                :assumed="usual.length"
+                :assumed="hoseOfLine(job.document!, line).length"
                 @update:model-value="job.apply(updateLine(line.id, { hoseLength: $event }))"
               />
             </td>
@@ -80,7 +114,7 @@ function setTee(id: string, changes: Partial<{ hoseLength: number; hoseBore: num
                 :label="`Hose bore of ${line.name}`"
                 quantity="thickness"
                 :model-value="line.hoseBore"
-                :assumed="usual.bore"
+                :assumed="hoseOfLine(job.document!, { ...line, hoseBore: null }).bore"
                 @update:model-value="job.apply(updateLine(line.id, { hoseBore: $event }))"
               />
             </td>
@@ -96,28 +130,31 @@ function setTee(id: string, changes: Partial<{ hoseLength: number; hoseBore: num
             </td>
             <td>
               <QuantityInput
+                v-if="line.kind === 'feed'"
                 hide-label
                 :label="`Resin above the inlet of ${line.name}`"
                 quantity="length"
                 :model-value="line.potLevel"
-                :assumed="0"
+                :assumed="potLevelOf(job.document!, { ...line, potLevel: null })"
                 @update:model-value="job.apply(updateLine(line.id, { potLevel: $event }))"
               />
             </td>
           </template>
-          <td v-else colspan="5" class="quiet">an edge along which resin runs ahead in the gap</td>
+          <td v-else colspan="6" class="quiet">an edge along which resin runs ahead in the gap</td>
         </tr>
         <tr v-for="tee in job.document!.tees" :key="tee.id">
           <td class="number">{{ tee.name }}</td>
           <td class="quiet">junction</td>
           <td class="quiet">the pot</td>
+          <td></td>
           <td>
             <QuantityInput
               hide-label
               :label="`Hose length to ${tee.name}`"
               quantity="length"
               :model-value="tee.hoseLength"
-              @update:model-value="setTee(tee.id, { hoseLength: $event! })"
+              :assumed="hoseOfTee(job.document!, tee).length"
+              @update:model-value="job.apply(updateTee(tee.id, { hoseLength: $event }))"
             />
           </td>
           <td>
@@ -126,7 +163,7 @@ function setTee(id: string, changes: Partial<{ hoseLength: number; hoseBore: num
               :label="`Hose bore to ${tee.name}`"
               quantity="thickness"
               :model-value="tee.hoseBore"
-              @update:model-value="setTee(tee.id, { hoseBore: $event! })"
+              @update:model-value="job.apply(updateTee(tee.id, { hoseBore: $event! }))"
             />
           </td>
           <td colspan="2">
@@ -139,9 +176,43 @@ function setTee(id: string, changes: Partial<{ hoseLength: number; hoseBore: num
             >
           </td>
         </tr>
+        <tr v-for="station in job.document!.stations" :key="station.id">
+          <td class="number">{{ station.name }}</td>
+          <td class="quiet">{{ station.kind === 'pot' ? 'pot of resin' : 'pump and catch pot' }}</td>
+          <td colspan="5" class="quiet">
+            {{ shop.show(station.place.x, 'length') }}, {{ shop.show(station.place.y, 'length') }}
+          </td>
+          <td>
+            <QuantityInput
+              v-if="station.kind === 'pot'"
+              hide-label
+              :label="`Resin in ${station.name} above the plan`"
+              quantity="length"
+              :model-value="station.level"
+              :assumed="0"
+              @update:model-value="job.apply(updateStation(station.id, { level: $event }))"
+            />
+            <Button
+              v-else
+              size="small"
+              type="text"
+              :aria-label="`Delete ${station.name}`"
+              @click="job.apply(removeStation(station.id))"
+              >×</Button
+            >
+          </td>
+        </tr>
       </tbody>
     </table>
-    <Button size="small" type="link" @click="job.apply(addTee())">Add a tee</Button>
+    <div class="under">
+      <Button size="small" type="link" @click="job.apply(addTee())">Add a tee</Button>
+      <span class="quiet"
+        >pots, pumps and tees are put on the plan with T; hoses then run to them and are measured. In all
+        {{ shop.showLong(total) }} of hose.</span
+      >
+      <span class="space" />
+      <VentVacuum />
+    </div>
   </div>
 </template>
 
@@ -151,13 +222,22 @@ td {
 }
 td :deep(input) {
   padding: 1px 7px;
-  max-width: 104px;
+  max-width: 92px;
 }
 .choice {
   width: 110px;
 }
+.under {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  font-size: 13px;
+}
 .feed {
   color: var(--resin-ink);
+}
+.vent {
+  color: var(--tide);
 }
 .race {
   color: var(--ember);

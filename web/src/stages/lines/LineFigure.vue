@@ -4,7 +4,7 @@ import { computed } from 'vue';
 import { pathOf, toScreen, type Viewport } from '../../board/viewport.ts';
 
 /** A feed swells where resin enters; a vent has open ends. */
-const props = defineProps<{ line: JobLine; view: Viewport; selected: boolean }>();
+const props = defineProps<{ line: JobLine; view: Viewport; selected: boolean; opening?: number }>();
 const emit = defineEmits<{ focus: [] }>();
 
 const ends = computed(() => props.line.points.map((p) => toScreen(props.view, p)));
@@ -25,7 +25,7 @@ const handles = computed(() => (props.line.points.length <= 6 ? ends.value : [])
 
 <template>
   <g
-    :class="['line', line.kind, { selected, waits: !line.startsOpen }]"
+    :class="['line', line.kind, { selected, waits: (opening ?? (line.startsOpen ? 1 : 0)) === 0 }]"
     :data-line="line.id"
     tabindex="0"
     role="button"

@@ -2,8 +2,11 @@
 import { lineLength } from '@wick/core/geometry/polygon';
 import { formatClock } from '@wick/core/units/format';
 import type { JobLine } from '@wick/contract/job';
-import { Button, Select } from 'ant-design-vue';
+import { Button, Checkbox, Select } from 'ant-design-vue';
+import { computed } from 'vue';
 import { moveLinePoint, removeLine, updateLine } from '../../state/job-edits.ts';
+import { withStock } from '../../state/layout-edits.ts';
+import { useLibraryStore } from '../../state/library-store.ts';
 import { useForecastStore } from '../../state/forecast-store.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
@@ -59,6 +62,12 @@ function when(line: JobLine): string {
   const word = event.kind === 'opens' ? 'opens' : 'resin there';
   return Number.isFinite(time) ? `${word} ${formatClock(time)}` : 'not before gel';
 }
+const library = useLibraryStore();
+const stocks = computed(() => library.ofKind('line').map(({ id, name }) => ({ value: id, label: name })));
+const stockFor = (line: JobLine) => [
+  { value: '', label: `bore ${shop.show(line.bore, 'thickness')}` },
+  ...stocks.value,
+];
 /** Typed positions for lines of one or two points; longer ones are moved on the board. */
 const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
 </script>
@@ -72,8 +81,10 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
           <th>From: along, across</th>
           <th>To: along, across</th>
           <th>Length</th>
+          <th>Cut from</th>
           <th>In the sequence</th>
           <th></th>
+          <th>Pin</th>
           <th></th>
         </tr>
       </thead>
@@ -108,6 +119,19 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
           </td>
           <td>
             <Select
+              v-if="line.kind !== 'race'"
+              size="small"
+              class="stock"
+              :value="line.stockId ?? ''"
+              :options="stockFor(line)"
+              :aria-label="`What ${line.name} is cut from`"
+              @change="
+                job.apply(withStock(line.id, library.ofKind('line').find(({ id }) => id === $event) ?? null))
+              "
+            />
+          </td>
+          <td>
+            <Select
               size="small"
               class="choice"
               :value="valueOf(line)"
@@ -117,6 +141,13 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
             />
           </td>
           <td class="number">{{ when(line) }}</td>
+          <td>
+            <Checkbox
+              :checked="line.pinned"
+              :aria-label="`Keep ${line.name} as it is in suggestions`"
+              @change="job.apply(updateLine(line.id, { pinned: $event.target.checked }))"
+            />
+          </td>
           <td>
             <Button
               size="small"
@@ -141,11 +172,14 @@ td {
 }
 .pair {
   display: grid;
-  grid-template-columns: 80px 80px;
+  grid-template-columns: 74px 74px;
   gap: 4px;
 }
+.stock {
+  width: 132px;
+}
 .choice {
-  width: 218px;
+  width: 196px;
 }
 .feed {
   color: #7a4600;

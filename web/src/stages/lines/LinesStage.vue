@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { polygonOf } from '@wick/core/geometry/arcs';
 import type { Point } from '@wick/core/geometry/polygon';
-import { Select } from 'ant-design-vue';
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { Button, Checkbox, Select } from 'ant-design-vue';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import Board from '../../board/Board.vue';
 import BandLabels from '../../board/BandLabels.vue';
 import FieldBands from '../../board/FieldBands.vue';
@@ -10,74 +11,138 @@ import FieldScale from '../../board/FieldScale.vue';
 import { fieldBands, fieldViews, type ViewId } from '../../board/fields.ts';
 import FrontBands from '../../board/FrontBands.vue';
 import { useBands } from '../../board/use-bands.ts';
-import { pathOf } from '../../board/viewport.ts';
-import { isTyping } from '../../pages/shortcuts.ts';
+import { pathOf, type Viewport } from '../../board/viewport.ts';
+import { useAdviceStore } from '../../state/advice-store.ts';
+import { useChecksStore } from '../../state/checks-store.ts';
 import { useForecastStore } from '../../state/forecast-store.ts';
 import { useJobStore } from '../../state/job-store.ts';
+import { useLayoutsStore } from '../../state/layouts-store.ts';
+import { useShopStore } from '../../state/shop-store.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
+import { isTyping } from '../../ui/typing.ts';
 import VerdictPanel from '../../ui/VerdictPanel.vue';
 import type { Stage } from '../stage.ts';
+import AdviceBoard from './AdviceBoard.vue';
+import BoardNotes from './BoardNotes.vue';
+import ChecksList from './ChecksList.vue';
+import DoubtPanel from './DoubtPanel.vue';
+import HoseFigures from './HoseFigures.vue';
+import HoseTable from './HoseTable.vue';
+import LayoutsBoard from './LayoutsBoard.vue';
+import LayoutTable from './LayoutTable.vue';
+import { lineTools, useLineGestures } from './line-gestures.ts';
 import LineFigure from './LineFigure.vue';
 import LineTable from './LineTable.vue';
-import DoubtPanel from './DoubtPanel.vue';
-import ForecastSettings from './ForecastSettings.vue';
-import HoseTable from './HoseTable.vue';
-import ResultsOut from './ResultsOut.vue';
+import MeshFigures from './MeshFigures.vue';
 import PlanNotes from './PlanNotes.vue';
+import ProbeList from './ProbeList.vue';
+import RepairList from './RepairList.vue';
+import ResultsOut from './ResultsOut.vue';
 import SequenceTable from './SequenceTable.vue';
-import VentVacuum from './VentVacuum.vue';
-import { useLineGestures } from './line-gestures.ts';
+import TemplatePicker from './TemplatePicker.vue';
+import { openingsAt } from './openings.ts';
 import { useReading } from './use-reading.ts';
+import { useScript } from './use-script.ts';
 
 const props = defineProps<{ stage: Stage; minute: number | null }>();
+const route = useRoute();
+const router = useRouter();
 const job = useJobStore();
+const shop = useShopStore();
 const forecast = useForecastStore();
+const layouts = useLayoutsStore();
+const checks = useChecksStore();
+const advice = useAdviceStore();
+const script = useScript();
 const selected = ref<string | null>(null);
 const hover = ref<Point | null>(null);
+const view = shallowRef<Viewport>({ scale: 300, left: 0, bottom: 0 });
 const bands = useBands();
-const { tool, draft, press, move, release, abandon, nudge } = useLineGestures(selected);
+const SNAP = 9;
+const gestures = useLineGestures(selected, () => SNAP / view.value.scale);
+const { tool, fitting, edgeOffset, draft, pointer } = gestures;
 
-const tools = [
-  { id: 'select', key: 'S', name: 'Move' },
-  { id: 'feed', key: 'F', name: 'Feed' },
-  { id: 'vent', key: 'V', name: 'Vent' },
-  { id: 'race', key: 'E', name: 'Race' },
-  { id: 'mark', key: 'M', name: 'Mark' },
-] as const;
-const hints = {
-  select: 'Drag a line or its ends; point to read the front.',
-  feed: 'Drag to draw a feed line, or click for a feed point.',
-  vent: 'Drag to draw a vent line, or click for a vent point.',
-  race: 'Drag along an edge where resin runs ahead in a gap.',
-  mark: 'Click where the front is to be timed.',
+const panes = ['Lines', 'Sequence', 'Hoses', 'Checks', 'Layouts', 'Advice', 'Probes', 'Doubt'] as const;
+type Pane = (typeof panes)[number];
+/** The open pane lives in the address, as the minute does. */
+const pane = computed<Pane>({
+  get: () => panes.find((name) => name.toLowerCase() === route.query.pane) ?? 'Lines',
+  set: (name) => void router.replace({ query: { ...route.query, pane: name.toLowerCase() } }),
+});
+/** These two show layouts side by side where the board is otherwise. */
+const isCompared = computed(() => pane.value === 'Layouts' || pane.value === 'Advice');
+
+const fittings = [
+  { value: 'pot', label: 'pot of resin' },
+  { value: 'pump', label: 'pump' },
+  { value: 'tee', label: 'tee' },
+];
+const hint = computed(() => lineTools.find(({ id }) => id === tool.value)!.hint);
+const followsEdges = computed(() => ['feed', 'vent', 'race'].includes(tool.value));
+const snapWords = {
+  corner: 'on a corner',
+  middle: 'in the middle of an edge',
+  edge: 'on an edge',
+  spacing: 'evenly spaced',
+  level: 'level with a corner',
+  grid: '',
+  free: '',
 };
-const panes = ['Lines', 'Sequence', 'Hoses', 'Doubt'] as const;
-const pane = ref<(typeof panes)[number]>('Lines');
+const draftPath = computed(() => {
+  if (!draft.value) return null;
+  const [a, b] = [draft.value[0]!, draft.value[1]!];
+  return gestures.isBox() ? [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }] : [a, b];
+});
+const draftWords = computed(() => {
+  if (!draft.value) return null;
+  const [a, b] = [draft.value[0]!, draft.value[1]!];
+  return gestures.isBox()
+    ? `${shop.show(Math.abs(b.x - a.x), 'length')} × ${shop.show(Math.abs(b.y - a.y), 'length')}`
+    : shop.show(Math.hypot(b.x - a.x, b.y - a.y), 'length');
+});
+
 const viewId = ref<ViewId>('front');
 const views = computed(() => [
   { value: 'front', label: 'Front' },
-  ...fieldViews
-    .filter((view) => forecast.flow && view.values(forecast.flow, NaN))
-    .map(({ id, name }) => ({ value: id, label: name })),
+  ...fieldViews.map((item) => {
+    const isThere = forecast.flow !== null && item.values(forecast.flow, NaN, forecast.ageAt) !== null;
+    return {
+      value: item.id,
+      label: isThere ? item.name : `${item.name} (${item.needs})`,
+      disabled: !isThere,
+    };
+  }),
 ]);
 const field = computed(() => {
-  const view = fieldViews.find(({ id }) => id === viewId.value);
+  const item = fieldViews.find(({ id }) => id === viewId.value);
   const { flow } = forecast;
-  const values = flow && view?.values(flow, props.minute === null ? NaN : forecast.runTimeAt(props.minute));
-  return view && flow && values ? { view, bands: fieldBands(flow, values, view.colour) } : null;
+  const time = props.minute === null ? NaN : forecast.runTimeAt(props.minute);
+  const values = flow && item?.values(flow, time, forecast.ageAt);
+  return item && flow && values ? { view: item, bands: fieldBands(flow, values, item.colour) } : null;
 });
 const hasLayers = computed(() => (forecast.flow?.layers.length ?? 1) > 1);
 const lines = computed(() => job.document!.lines);
+const openings = computed(() => openingsAt(lines.value, script.value, props.minute));
 const hovered = useReading(
   hover,
   () => tool.value === 'select',
   () => props.minute,
 );
+const fails = computed(() => {
+  const band = forecast.verdict?.band;
+  return band !== undefined && band !== 'comfortable' && band !== 'tight';
+});
+function mend() {
+  pane.value = 'Advice';
+  void advice.mend();
+}
+
 function onKey(event: KeyboardEvent) {
-  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-  const chosen = tools.find(({ key }) => key.toLowerCase() === event.key.toLowerCase());
+  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || isCompared.value) return;
+  const chosen = lineTools.find(({ key }) => key.toLowerCase() === event.key.toLowerCase());
   if (chosen) tool.value = chosen.id;
-  else if (event.key === 'Escape') abandon();
-  else if (!nudge(event)) return;
+  else if (event.key === 'Escape') gestures.abandon();
+  else if (!gestures.nudge(event)) return;
   event.preventDefault();
 }
 onMounted(() => window.addEventListener('keydown', onKey));
@@ -91,82 +156,131 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
         <h1>{{ stage.question }}</h1>
         <div class="tools" role="toolbar" aria-label="Tools">
           <button
-            v-for="item in tools"
+            v-for="item in lineTools"
             :key="item.id"
             :class="['plain', 'tool', { here: tool === item.id }]"
             :aria-pressed="tool === item.id"
+            :disabled="isCompared"
             @click="tool = item.id"
           >
             {{ item.name }} <span class="quiet">{{ item.key }}</span>
           </button>
         </div>
       </div>
-      <Board
-        :part="job.document!.part"
-        :lines="lines"
-        :frozen="job.isGesturing || draft !== null"
-        :class="tool"
-        label="Plan with feeds, vents and the front"
-        @press="press"
-        @move="(at, event) => ((hover = at), move(at, event))"
-        @release="release"
-        @leave="hover = null"
-        @abandon="abandon()"
-      >
-        <template #inside="{ view }">
-          <FieldBands v-if="field" :view="view" :bands="field.bands" />
-          <FrontBands v-else :view="view" :minute="minute" :bands="bands" />
-        </template>
-        <template #default="{ view }">
-          <path
-            v-for="zone in job.document!.zones"
-            :key="zone.id"
-            :d="pathOf(view, polygonOf(zone.outline), true)"
-            class="zone"
-            clip-path="url(#part-clip)"
-          />
-          <BandLabels v-if="!field" :view="view" :bands="bands" />
-          <LineFigure
-            v-for="line in lines"
-            :key="line.id"
-            :line="line"
-            :view="view"
-            :selected="selected === line.id"
-            @focus="selected = line.id"
-          />
-          <PlanNotes :view="view" :selected="selected" @select="selected = $event" />
-          <path v-if="draft" :d="pathOf(view, draft, false)" :class="['draft', tool]" />
-        </template>
-      </Board>
-      <div class="foot">
-        <div class="quiet status" role="status">
-          <template v-if="hovered"
-            >{{ hovered.place }}: <b class="number">{{ hovered.text }}</b></template
-          >
-          <FieldScale v-else-if="field" :bands="field.bands" :quantity="field.view.quantity" />
-          <template v-else>{{ hints[tool] }}</template>
+      <LayoutsBoard v-if="pane === 'Layouts'" :minute="minute" />
+      <AdviceBoard v-else-if="pane === 'Advice'" :minute="minute" @taken="pane = 'Layouts'" />
+      <template v-else>
+        <Board
+          :part="job.document!.part"
+          :lines="lines"
+          :places="[
+            ...job.document!.stations.map(({ place }) => place),
+            ...job.document!.tees.flatMap(({ place }) => place ?? []),
+          ]"
+          :frozen="job.isGesturing || draft !== null"
+          :class="tool"
+          label="Plan with feeds, vents and the front"
+          @press="gestures.press"
+          @move="(at, event) => ((hover = at), gestures.move(at, event))"
+          @release="gestures.release"
+          @twice="gestures.bend"
+          @leave="hover = null"
+          @abandon="gestures.abandon()"
+          @view="view = $event"
+        >
+          <template #inside="{ view: at }">
+            <FieldBands v-if="field" :view="at" :bands="field.bands" />
+            <FrontBands v-else :view="at" :minute="minute" :bands="bands" />
+          </template>
+          <template #default="{ view: at }">
+            <path
+              v-for="zone in job.document!.zones"
+              :key="zone.id"
+              :d="pathOf(at, polygonOf(zone.outline), true)"
+              class="zone"
+              clip-path="url(#part-clip)"
+            />
+            <MeshFigures :view="at" :selected="selected" @select="selected = $event" />
+            <BandLabels v-if="!field" :view="at" :bands="bands" />
+            <HoseFigures :view="at" :selected="selected" :open-lines="openings" @select="selected = $event" />
+            <LineFigure
+              v-for="line in lines"
+              :key="line.id"
+              :line="line"
+              :view="at"
+              :selected="selected === line.id"
+              :opening="openings.get(line.id)"
+              @focus="selected = line.id"
+            />
+            <PlanNotes :view="at" :selected="selected" @select="selected = $event" />
+            <BoardNotes :view="at" @check="((selected = $event), (pane = 'Checks'))" />
+            <path
+              v-for="(guide, i) in pointer?.guides ?? []"
+              :key="i"
+              :d="pathOf(at, guide, false)"
+              class="guide"
+            />
+            <path v-if="draftPath" :d="pathOf(at, draftPath, gestures.isBox())" :class="['draft', tool]" />
+          </template>
+        </Board>
+        <div class="foot">
+          <div class="quiet status" role="status">
+            <template v-if="draftWords"
+              ><b class="number">{{ draftWords }}</b> {{ pointer ? snapWords[pointer.kind] : '' }}</template
+            >
+            <template v-else-if="hovered"
+              >{{ hovered.place }}: <b class="number">{{ hovered.text }}</b></template
+            >
+            <FieldScale v-else-if="field" :bands="field.bands" :quantity="field.view.quantity" />
+            <template v-else>{{ hint }}</template>
+          </div>
+          <div class="tools">
+            <template v-if="followsEdges">
+              <Checkbox
+                :checked="edgeOffset !== null"
+                @change="edgeOffset = $event.target.checked ? (tool === 'feed' ? 0.04 : 0) : null"
+                >along the edge clicked, in by</Checkbox
+              >
+              <div class="offset">
+                <QuantityInput
+                  hide-label
+                  label="Distance from the edge"
+                  quantity="length"
+                  :model-value="edgeOffset ?? 0.04"
+                  :refuse="(value) => (value >= 0 && value < 2 ? null : 'Between 0 and 2 m.')"
+                  @update:model-value="edgeOffset = $event"
+                />
+              </div>
+            </template>
+            <Select
+              v-if="tool === 'fitting'"
+              v-model:value="fitting"
+              size="small"
+              aria-label="What to put down"
+              :options="fittings"
+            />
+            <ResultsOut v-if="tool === 'select'" />
+            <Select
+              v-if="hasLayers && viewId === 'front'"
+              v-model:value="forecast.side"
+              size="small"
+              aria-label="Side of the laminate"
+              :options="[
+                { value: 'mould', label: 'through to the mould' },
+                { value: 'bag', label: 'on the bag side' },
+              ]"
+            />
+            <Select
+              v-model:value="viewId"
+              size="small"
+              class="view"
+              :dropdown-match-select-width="false"
+              aria-label="What the board shows"
+              :options="views"
+            />
+          </div>
         </div>
-        <div class="tools">
-          <ResultsOut />
-          <Select
-            v-if="hasLayers && viewId === 'front'"
-            v-model:value="forecast.side"
-            size="small"
-            aria-label="Side of the laminate"
-            :options="[
-              { value: 'mould', label: 'through to the mould' },
-              { value: 'bag', label: 'on the bag side' },
-            ]"
-          />
-          <Select
-            v-model:value="viewId"
-            size="small"
-            class="view"
-            aria-label="What the board shows"
-            :options="views"
-          />
-        </div>
-      </div>
+      </template>
       <div class="panes" role="tablist" aria-label="Details of the layout">
         <button
           v-for="name in panes"
@@ -176,18 +290,33 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           :class="['plain', 'tool', { here: pane === name }]"
           @click="pane = name"
         >
-          {{ name }}
+          {{ name
+          }}<b v-if="name === 'Checks' && checks.breaks.length > 0" class="ember number count">{{
+            checks.breaks.length
+          }}</b
+          ><b v-if="name === 'Layouts'" class="quiet number count">{{ layouts.entries.length }}</b>
         </button>
         <span class="space" />
-        <ForecastSettings />
-        <VentVacuum />
+        <TemplatePicker v-if="!isCompared" />
       </div>
       <LineTable v-if="pane === 'Lines'" :lines="lines" :selected="selected" @select="selected = $event" />
       <SequenceTable v-else-if="pane === 'Sequence'" />
       <HoseTable v-else-if="pane === 'Hoses'" />
+      <ChecksList v-else-if="pane === 'Checks'" :selected="selected" @select="selected = $event" />
+      <LayoutTable v-else-if="pane === 'Layouts'" />
+      <RepairList v-else-if="pane === 'Advice'" />
+      <ProbeList v-else-if="pane === 'Probes'" :minute="minute" />
       <DoubtPanel v-else />
     </section>
-    <aside class="answer"><VerdictPanel /></aside>
+    <aside class="answer">
+      <VerdictPanel>
+        <template #mend>
+          <Button v-if="fails && advice.working !== 'mend'" size="small" class="mend" @click="mend"
+            >What would fix it</Button
+          >
+        </template>
+      </VerdictPanel>
+    </aside>
   </div>
 </template>
 
@@ -195,14 +324,43 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 .feed,
 .vent,
 .race,
+.mesh,
+.brake,
+.fitting,
+.mark,
+.probe {
+  cursor: crosshair;
+}
+.head .tools {
+  gap: 1px;
+  flex: none;
+}
 .view {
   min-width: 130px;
+}
+.offset {
+  width: 84px;
+}
+.offset :deep(input) {
+  padding: 1px 7px;
+}
+.count {
+  margin-left: 4px;
+}
+.mend {
+  margin-bottom: 8px;
 }
 .zone {
   fill: none;
   stroke: var(--ink);
   stroke-width: 1.2;
   stroke-dasharray: 5 4;
+}
+.guide {
+  fill: none;
+  stroke: var(--tide);
+  stroke-width: 1;
+  stroke-dasharray: 2 3;
 }
 .draft {
   fill: none;
@@ -215,5 +373,11 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 }
 .draft.vent {
   stroke: var(--tide);
+}
+.draft.mesh,
+.draft.brake {
+  stroke: var(--ink);
+  stroke-width: 1.5;
+  stroke-dasharray: 5 4;
 }
 </style>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
+import { createIsochrones } from '@wick/core/flow/isochrones';
+import { dryName } from '@wick/contract/words';
 import { formatClock } from '@wick/core/units/format';
 import { computed } from 'vue';
-import { toScreen, type Viewport } from '../../board/viewport.ts';
+import { pathOfRings, toScreen, type Viewport } from '../../board/viewport.ts';
+import { useEnsembleStore } from '../../state/ensemble-store.ts';
 import { useForecastStore } from '../../state/forecast-store.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
@@ -12,6 +15,7 @@ const emit = defineEmits<{ select: [id: string] }>();
 const job = useJobStore();
 const shop = useShopStore();
 const forecast = useForecastStore();
+const ensemble = useEnsembleStore();
 
 function markTime(id: string): string {
   const arrival = forecast.flow?.marks.find((mark) => mark.id === id)?.arrival;
@@ -19,19 +23,36 @@ function markTime(id: string): string {
   const time = forecast.timeOf(arrival);
   return Number.isFinite(time) ? formatClock(time) : 'not before gel';
 }
-const regions = computed(() => forecast.flow?.dryRegions ?? []);
+/** Early and late minute of a mark: of the many runs where they were made, else as the whole stretches. */
+function markRange(id: string): string {
+  const index = job.document!.marks.findIndex((mark) => mark.id === id);
+  const spread = ensemble.isStale ? undefined : ensemble.summary?.marks[index];
+  const arrival = forecast.flow?.marks.find((mark) => mark.id === id)?.arrival;
+  const likely = spread
+    ? { from: spread.early, to: spread.late }
+    : arrival === undefined
+      ? null
+      : forecast.likelyAt(arrival);
+  if (!likely || !Number.isFinite(likely.from)) return '';
+  const edge = (time: number) => (Number.isFinite(time) ? `${Math.round(time / 60)}` : 'gel');
+  return `(${edge(likely.from)}–${edge(likely.to)})`;
+}
+const regions = computed(() => {
+  const { flow } = forecast;
+  if (!flow) return [];
+  return flow.dryRegions.map((region, i) => {
+    const outside = new Float64Array(flow.mesh.nodeCount).fill(1);
+    for (const node of region.nodes) outside[node] = 0;
+    return { ...region, name: dryName(i), rings: createIsochrones(flow.mesh, outside).wetBy(0.5) };
+  });
+});
 </script>
 
 <template>
-  <g
-    v-for="(region, i) in regions"
-    :key="`dry${i}`"
-    class="dry"
-    :transform="`translate(${toScreen(view, region.place).x} ${toScreen(view, region.place).y})`"
-  >
-    <circle r="9" />
-    <text x="14" y="5">
-      dry {{ i + 1 }}: {{ shop.show(region.area, 'area') }} cut off
+  <g v-for="region in regions" :key="region.name" class="dry">
+    <path :d="pathOfRings(view, region.rings)" />
+    <text :x="toScreen(view, region.place).x" :y="toScreen(view, region.place).y + 5">
+      {{ region.name }}: {{ shop.show(region.area, 'area') }} cut off
       {{ formatClock(forecast.timeOf(region.time)) }}
     </text>
   </g>
@@ -48,7 +69,7 @@ const regions = computed(() => forecast.flow?.dryRegions ?? []);
   >
     <circle r="11" class="reach" />
     <path d="M -7 0 H 7 M 0 -7 V 7" />
-    <text x="10" y="-8">{{ mark.name }} {{ markTime(mark.id) }}</text>
+    <text x="10" y="-8">{{ mark.name }} {{ markTime(mark.id) }} {{ markRange(mark.id) }}</text>
   </g>
 </template>
 
@@ -76,8 +97,9 @@ const regions = computed(() => forecast.flow?.dryRegions ?? []);
   stroke: #fbfaf6;
   stroke-width: 3.5px;
 }
-.dry circle {
-  fill: #fbfaf6;
+.dry path {
+  fill: #fbfaf6cc;
+  stroke-dasharray: 4 3;
   stroke: var(--ember);
   stroke-width: 2.5;
 }
@@ -87,5 +109,6 @@ const regions = computed(() => forecast.flow?.dryRegions ?? []);
   paint-order: stroke;
   stroke: #fbfaf6;
   stroke-width: 3px;
+  text-anchor: middle;
 }
 </style>

@@ -3,21 +3,27 @@ import { csvOf, vtuOf } from '@wick/contract/results-out';
 import { useForecastStore } from '../../state/forecast-store.ts';
 import { useJobStore } from '../../state/job-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
+import { boardPng, boardSvg } from './board-picture.ts';
 
-/** Arrival, pressure, lag, final thickness and fibre volume at the nodes, to take elsewhere. */
+/** Values at the nodes, or the board as it is seen, to take elsewhere. */
 const job = useJobStore();
 const forecast = useForecastStore();
+const board = () => document.querySelector<SVGSVGElement>('.board svg')!;
 
 function save(write: typeof csvOf, type: string, extension: string) {
   const { flow, timeline } = forecast;
-  if (flow && timeline)
-    saveFile(`${job.document!.name}.${extension}`, new Blob([write(flow, timeline)], { type }));
+  if (flow && timeline) saveAs(new Blob([write(flow, timeline)], { type }), extension);
 }
+const saveAs = (content: Blob, extension: string) => saveFile(`${job.document!.name}.${extension}`, content);
+const saveSvg = () => saveAs(new Blob([boardSvg(board())], { type: 'image/svg+xml' }), 'svg');
+const savePng = async () => saveAs(await boardPng(board()), 'png');
 </script>
 
 <template>
   <span v-if="forecast.timeline" class="out quiet">
-    Results as
+    Take out
+    <button class="plain" @click="savePng">PNG</button>
+    <button class="plain" @click="saveSvg">SVG</button>
     <button class="plain" @click="save(csvOf, 'text/csv', 'csv')">CSV</button>
     <button class="plain" @click="save(vtuOf, 'application/xml', 'vtu')">VTK</button>
   </span>

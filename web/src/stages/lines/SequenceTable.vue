@@ -2,20 +2,63 @@
 import { formatClock } from '@wick/core/units/format';
 import type { JobAction, JobLine, JobTrigger } from '@wick/contract/job';
 import { Button, Checkbox, Select } from 'ant-design-vue';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import { typedTimes } from '@wick/contract/valve-script';
 import { useForecastStore } from '../../state/forecast-store.ts';
 import { updateLine } from '../../state/job-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
+import { moveTurn, type Turn } from '../../state/sequence-edits.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import { closePrevious, closesPrevious, doingWords, freshTrigger, triggerKinds } from './sequence-words.ts';
+import SequenceLanes from './SequenceLanes.vue';
+import { useScript } from './use-script.ts';
 
 /** Who opens and shuts when: one row an action, with the minute it comes to. */
 const job = useJobStore();
 const forecast = useForecastStore();
 
 const lines = computed(() => job.document!.lines.filter((line) => line.kind !== 'race'));
+const script = useScript();
+/** In the order in which the forecast comes to them; while a row is dragged in the order it had. */
+const order = computed<Turn[]>(() =>
+  script.value.flatMap(({ lineId, action }) => (action === null ? [] : [{ lineId, action }])),
+);
 const rows = computed(() =>
-  lines.value.flatMap((line) => line.actions.map((action, index) => ({ line, action, index }))),
+  order.value.flatMap(({ lineId, action: index }) => {
+    const line = lines.value.find(({ id }) => id === lineId);
+    const action = line?.actions[index];
+    return line && action ? [{ line, action, index }] : [];
+  }),
+);
+const body = ref<HTMLElement | null>(null);
+const dragged = ref<number | null>(null);
+const over = ref<number | null>(null);
+let grabbedAt = 0;
+function grab(row: number, event: PointerEvent) {
+  (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  dragged.value = over.value = row;
+  grabbedAt = event.clientY;
+}
+function drag(event: PointerEvent) {
+  if (dragged.value === null) return;
+  const height = body.value?.querySelector('tr')?.getBoundingClientRect().height ?? 34;
+  const to = dragged.value + Math.round((event.clientY - grabbedAt) / height);
+  over.value = Math.max(0, Math.min(rows.value.length - 1, to));
+}
+function drop() {
+  if (dragged.value !== null && over.value !== null)
+    job.apply(moveTurn(order.value, dragged.value, over.value));
+  dragged.value = over.value = null;
+}
+function onGripKey(row: number, event: KeyboardEvent) {
+  const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+  if (by === undefined) return;
+  event.preventDefault();
+  event.stopPropagation();
+  job.apply(moveTurn(order.value, row, row + by));
+}
+const canType = computed(() =>
+  script.value.some(({ time, action }) => action !== null && Number.isFinite(time ?? NaN)),
 );
 const doings = [
   { value: 1, label: 'opens' },
@@ -50,15 +93,10 @@ function add(id: string) {
   const when: JobTrigger = { kind: 'passed', what: id, distance: 0, delay: 0 };
   job.apply(updateLine(id, { actions: [...line.actions, { opening, when }] }));
 }
-/** The minute an action came to: the matching event of its line, in order. */
-function happens(line: JobLine, action: JobAction): string {
-  const kind = action.opening === 0 ? 'closes' : action.opening === 1 ? 'opens' : 'throttles';
-  const event = forecast.flow?.events.find(
-    (candidate) =>
-      candidate.name === line.name && candidate.kind === kind && (candidate.time > 0 || !line.startsOpen),
-  );
-  if (!event) return forecast.flow ? 'not in this run' : '';
-  const time = forecast.timeOf(event.time);
+/** The minute an action came to. */
+function happens(line: JobLine, index: number): string {
+  const time = script.value.find(({ lineId, action }) => lineId === line.id && action === index)?.time;
+  if (time === null || time === undefined) return forecast.flow ? 'not in this run' : '';
   return Number.isFinite(time) ? formatClock(time) : 'not before gel';
 }
 </script>
@@ -75,8 +113,25 @@ function happens(line: JobLine, action: JobAction): string {
       </span>
     </div>
     <table class="sheet">
-      <tbody>
-        <tr v-for="{ line, action, index } in rows" :key="`${line.id}-${index}`">
+      <tbody ref="body">
+        <tr
+          v-for="({ line, action, index }, row) in rows"
+          :key="`${line.id}-${index}`"
+          :class="{ dragged: dragged === row, over: over === row && dragged !== row }"
+        >
+          <td>
+            <button
+              class="plain grip"
+              :aria-label="`Move the turn of ${line.name}; arrows up and down`"
+              @pointerdown="grab(row, $event)"
+              @pointermove="drag"
+              @pointerup="drop"
+              @pointercancel="drop"
+              @keydown="onGripKey(row, $event)"
+            >
+              ≡
+            </button>
+          </td>
           <td :class="['number', line.kind]">{{ line.name }}</td>
           <td>
             <Select
@@ -170,7 +225,7 @@ function happens(line: JobLine, action: JobAction): string {
               "
             />
           </td>
-          <td class="number">{{ happens(line, action) }}</td>
+          <td class="number">{{ happens(line, index) }}</td>
           <td>
             <Button
               size="small"
@@ -198,8 +253,12 @@ function happens(line: JobLine, action: JobAction): string {
         @change="job.apply((document) => closePrevious(document, $event.target.checked))"
         >Shut each feed as the next one opens</Checkbox
       >
-      <span class="quiet">distance and delay count from the trigger</span>
+      <Button size="small" :disabled="!canType" @click="job.apply((document) => typedTimes(document, script))"
+        >Set these minutes</Button
+      >
+      <RouterLink :to="`/jobs/${job.id}/script`">Valve script to read aloud</RouterLink>
     </div>
+    <Teleport defer to="#fuse-lanes"><SequenceLanes /></Teleport>
   </div>
 </template>
 
@@ -211,6 +270,18 @@ function happens(line: JobLine, action: JobAction): string {
   align-items: center;
   padding: 4px 0;
   font-size: 13px;
+}
+.grip {
+  cursor: grab;
+  font-size: 17px;
+  padding: 0 6px;
+  touch-action: none;
+}
+.dragged td {
+  opacity: 0.5;
+}
+.over td {
+  border-bottom: 2px solid var(--resin);
 }
 .doing {
   width: 150px;

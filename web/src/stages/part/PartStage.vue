@@ -4,7 +4,7 @@ import { distance } from '@wick/core/geometry/polygon';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import Board from '../../board/Board.vue';
 import type { Viewport } from '../../board/viewport.ts';
-import { isTyping } from '../../pages/shortcuts.ts';
+import { isTyping } from '../../ui/typing.ts';
 import { moveCorner, moveRing, removeCorner, ringAt, ringName, splitEdgeAt } from '../../state/ring-edits.ts';
 import { removeRing } from '../../state/zone-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';

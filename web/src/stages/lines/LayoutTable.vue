@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue';
+import { useLayoutsStore } from '../../state/layouts-store.ts';
+import { useShopStore } from '../../state/shop-store.ts';
+import { marginWords, outcomeBand, outcomeTone } from './outcome-words.ts';
+
+/** The layouts in numbers. */
+const layouts = useLayoutsStore();
+const shop = useShopStore();
+</script>
+
+<template>
+  <div class="list">
+    <p v-if="layouts.message" class="ember" role="alert">{{ layouts.message }}</p>
+    <table class="sheet" data-testid="layout-table">
+      <thead>
+        <tr>
+          <th>Layout</th>
+          <th>Last corner, likely range</th>
+          <th></th>
+          <th>Fill before gel</th>
+          <th>Shut in</th>
+          <th>Resin not in the part</th>
+          <th>Lines + hoses</th>
+          <th>Valves turned</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="{ letter, name, outcome, isCurrent } in layouts.entries"
+          :key="letter"
+          :class="{ here: isCurrent }"
+        >
+          <td>
+            <b class="number">{{ letter }}</b>
+            <input
+              class="name"
+              maxlength="40"
+              :value="name"
+              placeholder="name it"
+              :aria-label="`Name of layout ${letter}`"
+              @change="layouts.rename(letter, ($event.target as HTMLInputElement).value.trim().slice(0, 40))"
+            />
+          </td>
+          <template v-if="outcome">
+            <td class="number">{{ marginWords(outcome) }}</td>
+            <td :class="outcomeTone(outcome)">{{ outcomeBand(outcome) }}</td>
+            <td class="number">{{ Math.round(100 * outcome.chance) }} in 100</td>
+            <td class="number">{{ outcome.dryArea > 0 ? shop.show(outcome.dryArea, 'area') : 'none' }}</td>
+            <td class="number">{{ shop.show(outcome.wastedResin, 'mass') }}</td>
+            <td class="number">
+              {{ shop.showLong(outcome.lineLength) }} + {{ shop.showLong(outcome.hoseLength) }}
+            </td>
+            <td class="number">{{ outcome.operatorActions }}</td>
+          </template>
+          <td v-else colspan="7" class="quiet">
+            {{ layouts.running > 0 ? 'working it out …' : 'not worked out' }}
+          </td>
+          <td>
+            <Button
+              v-if="!isCurrent"
+              size="small"
+              type="text"
+              :aria-label="`Delete layout ${letter}`"
+              @click="layouts.remove(letter)"
+              >×</Button
+            >
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.here td {
+  background: #f2e4c4;
+}
+.name {
+  border: 0;
+  border-bottom: 1px dotted var(--rule);
+  background: none;
+  width: 150px;
+  margin-left: 8px;
+  font: inherit;
+}
+.amber {
+  color: var(--resin-ink);
+}
+</style>

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { formatClock, toUnit } from '@wick/core/units/format';
+import { Button } from 'ant-design-vue';
+import { computed } from 'vue';
+import VueApexCharts from 'vue3-apexcharts';
+import { useForecastStore } from '../../state/forecast-store.ts';
+import { useProbesStore } from '../../state/probes-store.ts';
+import { useShopStore } from '../../state/shop-store.ts';
+
+/** Pinned places: when the front comes, how old the resin is then, and the pressure under the bag over time. */
+const props = defineProps<{ minute: number | null }>();
+const probes = useProbesStore();
+const shop = useShopStore();
+const forecast = useForecastStore();
+const COLOURS = ['#C77700', '#1F6F78', '#3F6B4F', '#B3261E', '#5C4A8A', '#7A4600', '#1E2A2F', '#8B8474'];
+
+const unit = computed(() => shop.unit('absolutePressure'));
+const series = computed(() =>
+  probes.histories.map(({ probe, pressure }) => ({
+    name: probe.name,
+    data: pressure.map(({ time, value }): [number, number] => [
+      time / 60,
+      toUnit(value, 'absolutePressure', unit.value),
+    ]),
+  })),
+);
+const options = computed(() => ({
+  chart: {
+    toolbar: { show: false },
+    animations: { enabled: false },
+    zoom: { enabled: false },
+    fontFamily: 'var(--text)',
+  },
+  stroke: { width: 2 },
+  colors: COLOURS,
+  legend: { show: false },
+  tooltip: { x: { formatter: (value: number) => formatClock(value * 60) } },
+  xaxis: {
+    type: 'numeric' as const,
+    title: { text: 'min from first mix' },
+    labels: { formatter: (value: string) => `${Math.round(Number(value))}` },
+  },
+  yaxis: {
+    title: { text: `Pressure under the bag, ${unit.value}` },
+    labels: { formatter: (value: number) => `${Math.round(value)}` },
+  },
+  annotations: {
+    xaxis: [
+      ...probes.histories
+        .filter(({ arrival }) => Number.isFinite(arrival))
+        .map(({ arrival }, i) => ({ x: arrival / 60, borderColor: COLOURS[i], strokeDashArray: 3 })),
+      ...(props.minute === null ? [] : [{ x: props.minute / 60, borderColor: '#1E2A2F' }]),
+    ],
+  },
+}));
+const wetWords = (arrival: number) =>
+  Number.isNaN(arrival)
+    ? 'stays dry'
+    : Number.isFinite(arrival)
+      ? `wet ${formatClock(arrival)}`
+      : 'not before gel';
+</script>
+
+<template>
+  <div class="list probes" data-testid="probes">
+    <p v-if="probes.probes.length === 0" class="quiet">
+      Choose Probe (P) and click on the plan: the place is pinned, and its pressure and the minute it gets wet
+      stand here.
+    </p>
+    <template v-else>
+      <div>
+        <div v-for="({ probe, arrival, age }, i) in probes.histories" :key="probe.id" class="row">
+          <span
+            ><b class="number" :style="{ color: COLOURS[i] }">{{ probe.name }}</b>
+            {{ shop.show(probe.x, 'length') }}, {{ shop.show(probe.y, 'length') }}</span
+          >
+          <span class="number"
+            >{{ wetWords(arrival)
+            }}<template v-if="age !== null"> · {{ Math.round(100 * age) }} % of life</template>
+            <Button
+              size="small"
+              type="text"
+              :aria-label="`Take ${probe.name} out`"
+              @click="probes.unpin(probe.id)"
+              >×</Button
+            ></span
+          >
+        </div>
+      </div>
+      <VueApexCharts v-if="forecast.flow" type="line" height="165" :options="options" :series="series" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.probes {
+  display: grid;
+  grid-template-columns: 330px 1fr;
+  gap: 20px;
+}
+p {
+  grid-column: 1 / -1;
+  padding-top: 8px;
+}
+</style>

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { fitTemplate, templateNames, type TemplateRequest } from '@wick/core/layouts/templates';
+import { layDrafts } from '@wick/contract/advice';
+import { partShapeOf } from '@wick/contract/fit-layout';
+import { Button, Checkbox, InputNumber, Popover, Select } from 'ant-design-vue';
+import { computed, reactive, ref } from 'vue';
+import LayoutPicture from '../../board/LayoutPicture.vue';
+import { useJobStore } from '../../state/job-store.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
+
+/** Layouts from templates, fitted to the outline; pinned lines stay. */
+const job = useJobStore();
+const isOpen = ref(false);
+const names: Record<TemplateRequest['template'], string> = {
+  edgeToEdge: 'Edge to edge',
+  centreRing: 'Centre, vent ring',
+  parallel: 'Parallel, in sequence',
+  outward: 'Parallel, middle outward',
+  radial: 'Radial',
+  spine: 'Spine with ribs',
+  point: 'Point feed',
+};
+const counted: Partial<Record<TemplateRequest['template'], string>> = {
+  parallel: 'Feeds',
+  outward: 'Feeds',
+  radial: 'Spokes',
+  spine: 'Ribs',
+};
+const request = reactive({
+  template: 'parallel' as TemplateRequest['template'],
+  count: 3,
+  direction: 'long' as TemplateRequest['direction'],
+  reversed: false,
+  inset: 0.05,
+});
+const directions = [
+  { value: 'long', label: 'along the part' },
+  { value: 'short', label: 'across the part' },
+];
+const drafts = computed(() => (isOpen.value ? fitTemplate(partShapeOf(job.document!), { ...request }) : []));
+const laid = computed(() => (drafts.value.length > 0 ? layDrafts(job.document!, drafts.value) : null));
+function lay() {
+  const chosen = drafts.value;
+  job.apply((document) => layDrafts(document, chosen));
+  isOpen.value = false;
+}
+</script>
+
+<template>
+  <Popover v-model:open="isOpen" trigger="click" placement="topRight" title="Lay lines from a template">
+    <Button size="small">Template</Button>
+    <template #content>
+      <div class="picker" data-testid="templates">
+        <div class="names" role="radiogroup" aria-label="Template">
+          <button
+            v-for="name in templateNames"
+            :key="name"
+            role="radio"
+            :aria-checked="request.template === name"
+            :class="['plain', { here: request.template === name }]"
+            @click="request.template = name"
+          >
+            {{ names[name] }}
+          </button>
+        </div>
+        <div class="settings">
+          <label v-if="counted[request.template]"
+            >{{ counted[request.template] }}
+            <InputNumber v-model:value="request.count" size="small" :min="2" :max="9" :precision="0"
+          /></label>
+          <template v-if="request.template !== 'radial' && request.template !== 'point'">
+            <Select
+              v-model:value="request.direction"
+              size="small"
+              aria-label="Direction"
+              :options="directions"
+            />
+            <Checkbox v-model:checked="request.reversed">from the other end</Checkbox>
+          </template>
+          <QuantityInput
+            label="Feeds keep from the edges"
+            quantity="length"
+            :model-value="request.inset"
+            :refuse="(value) => (value >= 0 && value < 1 ? null : 'Between 0 and 1 m.')"
+            @update:model-value="request.inset = $event!"
+          />
+          <div class="preview">
+            <LayoutPicture v-if="laid" :job="laid" :flow="null" :end-time="60" :minute="null" />
+            <p v-else class="ember">
+              The part is too narrow for it that way. Take fewer feeds or a smaller distance.
+            </p>
+          </div>
+          <Button type="primary" size="small" :disabled="!laid" @click="lay"
+            >Lay it, instead of the lines there</Button
+          >
+        </div>
+      </div>
+    </template>
+  </Popover>
+</template>
+
+<style scoped>
+.picker {
+  display: grid;
+  grid-template-columns: 190px 260px;
+  gap: 18px;
+}
+.names button {
+  display: block;
+  width: 100%;
+  padding: 5px 8px;
+  border-left: 3px solid transparent;
+}
+.names .here {
+  border-left-color: var(--resin);
+  font-weight: 600;
+}
+.settings {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.preview {
+  height: 120px;
+}
+</style>

@@ -1,0 +1,68 @@
+import { valueAt } from '@wick/core/flow/probe';
+import type { Point } from '@wick/core/geometry/polygon';
+import { defineStore } from 'pinia';
+import { computed, shallowRef, watch } from 'vue';
+import { useForecastStore } from './forecast-store.ts';
+import { useJobStore } from './job-store.ts';
+
+export interface Probe extends Point {
+  readonly id: string;
+  readonly name: string;
+}
+
+export interface ProbeHistory {
+  readonly probe: Probe;
+  /** s from first mix; NaN where the front does not come, Infinity past gel. */
+  readonly arrival: number;
+  /** Share of the resin's life used when it comes. */
+  readonly age: number | null;
+  /** Pressure under the bag there, Pa absolute, against s from first mix. */
+  readonly pressure: readonly { readonly time: number; readonly value: number }[];
+}
+
+const MOST = 8;
+
+/** Places pinned on the board, with what the forecast tells of them over time. Pins belong to the screen, not to the job. */
+export const useProbesStore = defineStore('probes', () => {
+  const job = useJobStore();
+  const forecast = useForecastStore();
+  const probes = shallowRef<readonly Probe[]>([]);
+  let count = 0;
+
+  function pin({ x, y }: Point) {
+    count += 1;
+    probes.value = [...probes.value.slice(-(MOST - 1)), { id: `probe-${count}`, name: `P${count}`, x, y }];
+  }
+  const unpin = (id: string) => (probes.value = probes.value.filter((probe) => probe.id !== id));
+  const move = (id: string, { x, y }: Point) =>
+    (probes.value = probes.value.map((probe) => (probe.id === id ? { ...probe, x, y } : probe)));
+
+  watch(
+    () => job.id,
+    () => {
+      probes.value = [];
+      count = 0;
+    },
+  );
+
+  const histories = computed<ProbeHistory[]>(() => {
+    const { flow, clock } = forecast;
+    if (!flow || !clock) return [];
+    return probes.value.map((probe) => {
+      const arrival = forecast.timeOf(valueAt(flow.mesh, flow.arrival, probe));
+      return {
+        probe,
+        arrival,
+        age: Number.isFinite(arrival) ? clock.ageAt(arrival) : null,
+        pressure: flow.frames
+          .map(({ time, pressure }) => ({
+            time: forecast.timeOf(time),
+            value: valueAt(flow.mesh, pressure, probe),
+          }))
+          .filter(({ time, value }) => Number.isFinite(time) && !Number.isNaN(value)),
+      };
+    });
+  });
+
+  return { probes, histories, pin, unpin, move };
+});
