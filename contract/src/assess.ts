@@ -10,7 +10,7 @@ import type { Shop } from './shop.ts';
 /** A forecast to be relied on, with each layer its own nodes, and the quick one while a line is being dragged: averaged. */
 export const FINE: Resolution = { nodeCount: 3000 };
 export const FINE_LAYERS: Resolution = { nodeCount: 1500, steps: 60 };
-export const COARSE: Resolution = { nodeCount: 800, steps: 40, layers: false, soft: false };
+export const COARSE: Resolution = { nodeCount: 640, steps: 24, layers: false, soft: false };
 
 /** How finely a job asks to be forecast. */
 export function finenessOf({ forecast: { layers, nodeCount } }: Job): Resolution {

@@ -102,7 +102,7 @@ const broken: Record<RuleName, { job: Job; by: string }[]> = {
       by: 'feed-1',
     },
   ],
-  hoseTooThin: [{ job: withLine('feed-3', { hoseBore: 0.003, hoseLength: 4 }), by: 'feed-3' }],
+  hoseTooThin: [{ job: withLine('feed-3', { hoseBore: 0.005, hoseLength: 1.5 }), by: 'feed-3' }],
   potAboveInlet: [
     { job: withLine('feed-1', { potLevel: 0.4 }), by: 'feed-1' },
     {

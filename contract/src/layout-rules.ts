@@ -317,13 +317,18 @@ function clearOf(part: PartShape, points: readonly Point[], race: readonly Point
   return points;
 }
 
-/** A wider hose draws more than the thin one did: so many times the conductance that the present draw asks for. */
-const DRAW_MARGIN = 8;
+/** Bores that hoses are sold in, m: common practice, no source. */
+const BORES = [0.008, 0.01, 0.012, 0.016, 0.02, 0.025, 0.032];
+const USUAL_BORE = 0.012;
 
-/** Bore at which the hose takes no more than its share: its resistance falls with the fourth power (Hagen-Poiseuille). */
+/**
+ * The next bore at which the hose would take no more than its share of what it draws now: its resistance falls with the fourth
+ * power (Hagen-Poiseuille). It will then draw more, so the usual bore is the least.
+ */
 function widerBore(bore: number, share: number): number {
-  const ratio = (DRAW_MARGIN * share) / (1 - share) / (HOSE_SHARE / (1 - HOSE_SHARE));
-  return Math.ceil(bore * ratio ** 0.25 * 1000 + 0.5) / 1000;
+  const ratio = share / (1 - share) / (HOSE_SHARE / (1 - HOSE_SHARE));
+  const wanted = Math.max(USUAL_BORE, bore * ratio ** 0.25);
+  return BORES.find((size) => size > bore && size >= wanted) ?? Math.ceil(1000 * wanted) / 1000;
 }
 
 /** The hose, or that of the tee it hangs on, which carries all of it. */

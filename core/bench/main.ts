@@ -7,6 +7,7 @@ import { sheetNetwork } from '../src/flow/network.ts';
 import { uniformSheet } from '../src/flow/sheet.ts';
 import { valueAt } from '../src/flow/probe.ts';
 import { judge, type SolvedFlow } from '../src/verdict/verdict.ts';
+import { adviceBench } from './advice.ts';
 import { classicalFill } from './classical-fill.ts';
 
 /** Prints times and ratios; asserts nothing. The classical scheme at 5 000 nodes takes minutes: --quick leaves it at 1 500. */
@@ -144,3 +145,5 @@ console.log(
 console.log('Coarse forecast while dragging');
 const coarse = best(() => plate(800).solve(40), 5);
 console.log(`  mesh and fill at 800 nodes: ${coarse.ms.toFixed(0)} ms`);
+
+await adviceBench(quick ? 5 : 30);

@@ -35,7 +35,9 @@ const LEAST_INSET = 0.025;
 const MOST_INSET = 0.06;
 /** Steps of the pattern search, as shares of the part's length. */
 const STEPS = [0.12, 0.05];
-const ROUNDS = 2;
+const ROUNDS = 3;
+/** Turn of a feed that goes with a step, rad. */
+const TILT = 2.2;
 const REFINED = 4;
 
 /**
@@ -162,6 +164,13 @@ function neighbours(request: TemplateRequest, step: number): TemplateRequest[] {
   for (const by of [-step, step]) {
     add({ from: near(from + by) });
     add({ to: near(to + by) });
+  }
+  if (request.template === 'centreRing') {
+    const [tilt, shift] = [request.tilt ?? 0, request.shift ?? 0];
+    for (const by of [-step, step]) {
+      add({ tilt: near(tilt + TILT * by) });
+      add({ shift: near(shift + by) });
+    }
   }
   if (step === STEPS[0] && (request.template === 'parallel' || request.template === 'outward'))
     add({ together: !request.together });

@@ -135,6 +135,8 @@ export function fill(request: FillRequest): FillResult {
   const { nodeCount, storage } = network;
   requireGates(gates, network);
   const board = createGateBoard(gates, nodeCount, { feedPressure, vacuumPressure });
+  // A run that is sampled coarsely is sampled coarsely from its start.
+  const earlyGrowth = EARLY_GROWTH * Math.max(1, DEFAULT_STEPS / steps);
   const highest = highestDrop(gates, feedPressure, vacuumPressure);
   const sequence = createSequence(request.actions ?? [], gates.length, request.later);
   const branches = createBranches(request, network, board);
@@ -320,7 +322,7 @@ export function fill(request: FillRequest): FillResult {
     }
     const wanted = Math.min(
       total / steps,
-      Math.max(EARLY_GROWTH * stored, 1e-5 * total),
+      Math.max(earlyGrowth * stored, 1e-5 * total),
       Math.max(0.5 * room(), 2e-4 * total),
     );
     planned = step = Math.min(wanted / stepRate, acted ? step : 3 * step);

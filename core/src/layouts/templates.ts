@@ -1,6 +1,6 @@
 import { straightened } from '../geometry/along.ts';
 import { distance, lineLength, type Point } from '../geometry/polygon.ts';
-import { framesOf, middleOf, roomAt, spansAcross, type Frame, type PartShape } from './frame.ts';
+import { framesOf, isInside, middleOf, roomAt, spansAcross, type Frame, type PartShape } from './frame.ts';
 
 /** A line of a proposed layout. */
 export interface LineDraft {
@@ -38,6 +38,9 @@ export interface TemplateRequest {
   /** Where along the direction the first and last feed stand, as shares of the length; null for the usual places. */
   readonly from?: number | null;
   readonly to?: number | null;
+  /** A feed along the middle turned from the direction, rad, and shifted across it, as a share of the width: then it runs straight. */
+  readonly tilt?: number;
+  readonly shift?: number;
 }
 
 /** Feeds reach this share of the way to the edge where a ring of vents goes round. */
@@ -134,8 +137,9 @@ function across(part: PartShape, frame: Frame, share: number, inset: number): Po
 }
 
 /** Line along the part through the middle of its width, stopping short of both ends; it follows a bent part. */
-function along(part: PartShape, frame: Frame, { from, to }: TemplateRequest): Point[] {
+function along(part: PartShape, frame: Frame, { from, to, tilt = 0, shift = 0 }: TemplateRequest): Point[] {
   const [start, end] = [from ?? (1 - REACH) / 2, to ?? (1 + REACH) / 2];
+  if (tilt !== 0 || shift !== 0) return aslant(part, frame, { start, end, tilt, shift });
   const stations = 9;
   const points: Point[] = [];
   for (let i = 0; i < stations; i++) {
@@ -144,6 +148,27 @@ function along(part: PartShape, frame: Frame, { from, to }: TemplateRequest): Po
     if (widest) points.push(frame.toPlan(u, (widest[0] + widest[1]) / 2));
   }
   return straightened(points, 0.01 * frame.width);
+}
+
+/** Straight line through the part at an angle, between two shares of its way from edge to edge. */
+function aslant(
+  part: PartShape,
+  frame: Frame,
+  { start, end, tilt, shift }: { start: number; end: number; tilt: number; shift: number },
+): Point[] {
+  const hub = frame.toPlan(frame.length / 2, shift * frame.width);
+  const far = frame.toPlan(frame.length / 2 + Math.cos(tilt), shift * frame.width + Math.sin(tilt));
+  const [dx, dy] = [far.x - hub.x, far.y - hub.y];
+  const at = (r: number) => ({ x: hub.x + r * dx, y: hub.y + r * dy });
+  if (!isInside(part, hub)) return [];
+  const step = frame.width / 40;
+  const reach = (sign: number) => {
+    let r = 0;
+    while (isInside(part, at(sign * (r + step)))) r += step;
+    return sign * r;
+  };
+  const [back, on] = [reach(-1), reach(1)];
+  return [at(back + start * (on - back)), at(back + end * (on - back))];
 }
 
 function spoke(part: PartShape, hub: Point, angle: number): Point[] {

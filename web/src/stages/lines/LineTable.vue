@@ -92,6 +92,7 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
         <tr
           v-for="line in lines"
           :key="line.id"
+          v-memo="[line, selected === line.id, when(line), stocks, shop.shop]"
           :class="{ selected: selected === line.id }"
           @focusin="emit('select', line.id)"
         >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { polygonOf } from '@wick/core/geometry/arcs';
+import type { Job } from '@wick/contract/job';
 import type { Point } from '@wick/core/geometry/polygon';
 import { Button, Checkbox, Select } from 'ant-design-vue';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
@@ -16,7 +17,7 @@ import { useAdviceStore } from '../../state/advice-store.ts';
 import { useChecksStore } from '../../state/checks-store.ts';
 import { useForecastStore } from '../../state/forecast-store.ts';
 import { useJobStore } from '../../state/job-store.ts';
-import { useLayoutsStore } from '../../state/layouts-store.ts';
+import { useProbesStore } from '../../state/probes-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import { isTyping } from '../../ui/typing.ts';
@@ -40,6 +41,7 @@ import RepairList from './RepairList.vue';
 import ResultsOut from './ResultsOut.vue';
 import SequenceTable from './SequenceTable.vue';
 import TemplatePicker from './TemplatePicker.vue';
+import ViewBar from './ViewBar.vue';
 import { openingsAt } from './openings.ts';
 import { useReading } from './use-reading.ts';
 import { useScript } from './use-script.ts';
@@ -50,7 +52,6 @@ const router = useRouter();
 const job = useJobStore();
 const shop = useShopStore();
 const forecast = useForecastStore();
-const layouts = useLayoutsStore();
 const checks = useChecksStore();
 const advice = useAdviceStore();
 const script = useScript();
@@ -59,7 +60,7 @@ const hover = ref<Point | null>(null);
 const view = shallowRef<Viewport>({ scale: 300, left: 0, bottom: 0 });
 const bands = useBands();
 const SNAP = 9;
-const gestures = useLineGestures(selected, () => SNAP / view.value.scale);
+const gestures = useLineGestures(selected, () => SNAP / view.value.scale, useProbesStore());
 const { tool, fitting, edgeOffset, draft, pointer } = gestures;
 
 const panes = ['Lines', 'Sequence', 'Hoses', 'Checks', 'Layouts', 'Advice', 'Probes', 'Doubt'] as const;
@@ -102,17 +103,6 @@ const draftWords = computed(() => {
 });
 
 const viewId = ref<ViewId>('front');
-const views = computed(() => [
-  { value: 'front', label: 'Front' },
-  ...fieldViews.map((item) => {
-    const isThere = forecast.flow !== null && item.values(forecast.flow, NaN, forecast.ageAt) !== null;
-    return {
-      value: item.id,
-      label: isThere ? item.name : `${item.name} (${item.needs})`,
-      disabled: !isThere,
-    };
-  }),
-]);
 const field = computed(() => {
   const item = fieldViews.find(({ id }) => id === viewId.value);
   const { flow } = forecast;
@@ -120,12 +110,14 @@ const field = computed(() => {
   const values = flow && item?.values(flow, time, forecast.ageAt);
   return item && flow && values ? { view: item, bands: fieldBands(flow, values, item.colour) } : null;
 });
-const hasLayers = computed(() => (forecast.flow?.layers.length ?? 1) > 1);
 const lines = computed(() => job.document!.lines);
+/** The table rests while a hand drags: sixty tables a second are more than a screen can show. */
+let rested: Job['lines'] = [];
+const tabled = computed(() => (job.isGesturing ? rested : (rested = lines.value)));
 const openings = computed(() => openingsAt(lines.value, script.value, props.minute));
 const hovered = useReading(
   hover,
-  () => tool.value === 'select',
+  () => tool.value === 'select' && !job.isGesturing,
   () => props.minute,
 );
 const fails = computed(() => {
@@ -260,24 +252,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
               :options="fittings"
             />
             <ResultsOut v-if="tool === 'select'" />
-            <Select
-              v-if="hasLayers && viewId === 'front'"
-              v-model:value="forecast.side"
-              size="small"
-              aria-label="Side of the laminate"
-              :options="[
-                { value: 'mould', label: 'through to the mould' },
-                { value: 'bag', label: 'on the bag side' },
-              ]"
-            />
-            <Select
-              v-model:value="viewId"
-              size="small"
-              class="view"
-              :dropdown-match-select-width="false"
-              aria-label="What the board shows"
-              :options="views"
-            />
+            <ViewBar v-model="viewId" />
           </div>
         </div>
       </template>
@@ -294,12 +269,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           }}<b v-if="name === 'Checks' && checks.breaks.length > 0" class="ember number count">{{
             checks.breaks.length
           }}</b
-          ><b v-if="name === 'Layouts'" class="quiet number count">{{ layouts.entries.length }}</b>
+          ><b v-if="name === 'Layouts'" class="quiet number count">{{ job.document!.variants.length + 1 }}</b>
         </button>
         <span class="space" />
         <TemplatePicker v-if="!isCompared" />
       </div>
-      <LineTable v-if="pane === 'Lines'" :lines="lines" :selected="selected" @select="selected = $event" />
+      <LineTable v-if="pane === 'Lines'" :lines="tabled" :selected="selected" @select="selected = $event" />
       <SequenceTable v-else-if="pane === 'Sequence'" />
       <HoseTable v-else-if="pane === 'Hoses'" />
       <ChecksList v-else-if="pane === 'Checks'" :selected="selected" @select="selected = $event" />
@@ -334,9 +309,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 .head .tools {
   gap: 1px;
   flex: none;
-}
-.view {
-  min-width: 130px;
 }
 .offset {
   width: 84px;

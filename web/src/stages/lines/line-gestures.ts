@@ -26,7 +26,6 @@ import {
 } from '../../state/layout-edits.ts';
 import { addZone } from '../../state/zone-edits.ts';
 import { useJobStore } from '../../state/job-store.ts';
-import { useProbesStore } from '../../state/probes-store.ts';
 
 export const lineTools = [
   {
@@ -59,9 +58,12 @@ const isBoxTool = (tool: LineTool) => tool === 'mesh' || tool === 'brake';
 const POINT = 0.012;
 
 /** Pointer and keys on the board become edits in metres, one undo step a gesture. Reach is how far a snap pulls, m. */
-export function useLineGestures(selected: Ref<string | null>, reach: () => number) {
+export function useLineGestures(
+  selected: Ref<string | null>,
+  reach: () => number,
+  probes: { pin(at: Point): void; unpin(id: string): void; move(id: string, to: Point): void },
+) {
   const job = useJobStore();
-  const probes = useProbesStore();
   const tool = ref<LineTool>('select');
   /** What the fitting tool puts down. */
   const fitting = ref<FittingKind>('pot');

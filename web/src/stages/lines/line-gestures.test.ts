@@ -1,0 +1,155 @@
+import { beforeEach, describe, expect, test } from '@jest/globals';
+import { demoJobs } from '@wick/contract/demo/jobs';
+import type { Point } from '@wick/core/geometry/polygon';
+import { createPinia, setActivePinia } from 'pinia';
+import { ref } from 'vue';
+import { useJobStore } from '../../state/job-store.ts';
+import { useLineGestures } from './line-gestures.ts';
+
+const gore = demoJobs[0]!;
+type Hit = Partial<Record<'line' | 'end' | 'mark' | 'fitting' | 'probe', string>>;
+/** A pointer event over something on the board. */
+const over = (hit: Hit = {}, keys: Partial<PointerEvent> = {}): PointerEvent =>
+  ({
+    ...keys,
+    target: {
+      closest: (selector: string) => {
+        const name = selector.slice(6, -1) as keyof Hit;
+        return hit[name] === undefined ? null : { getAttribute: () => hit[name] };
+      },
+    },
+  }) as unknown as PointerEvent;
+
+let job: ReturnType<typeof useJobStore>;
+let plan: ReturnType<typeof useLineGestures>;
+const selected = ref<string | null>(null);
+const drag = (from: Point, to: Point, event = over()) => {
+  plan.press(from, event);
+  plan.move(to, event);
+  plan.release();
+};
+const probes: Point[] = [];
+const lines = () => job.document!.lines;
+
+beforeEach(() => {
+  setActivePinia(createPinia());
+  job = useJobStore();
+  job.document = gore;
+  selected.value = null;
+  probes.length = 0;
+  plan = useLineGestures(selected, () => 0.03, {
+    pin: (at) => probes.push(at),
+    unpin: () => probes.pop(),
+    move: (_, to) => (probes[0] = to),
+  });
+});
+
+describe('drawing on the plan', () => {
+  test('a drag is a line, a click a point; both are one undo step and end the tool', () => {
+    plan.tool.value = 'feed';
+    drag({ x: 1.713, y: 0.3 }, { x: 1.713, y: 0.9 });
+    expect(lines().at(-1)).toMatchObject({ kind: 'feed', startsOpen: false });
+    expect(lines().at(-1)!.points).toHaveLength(2);
+    expect(plan.tool.value).toBe('select');
+    plan.tool.value = 'vent';
+    drag({ x: 2.613, y: 0.6 }, { x: 2.613, y: 0.6 });
+    expect(lines().at(-1)).toMatchObject({ kind: 'vent', points: [expect.anything()] });
+    job.undo();
+    job.undo();
+    expect(lines()).toEqual(gore.lines);
+  });
+
+  test('ends snap to a corner, even spacing and the level of a line; with Alt nothing pulls', () => {
+    plan.tool.value = 'feed';
+    drag({ x: 0.02, y: 0.02 }, { x: 0.9, y: 0.212 });
+    expect(lines().at(-1)!.points).toEqual([
+      { x: 0, y: 0 },
+      { x: 0.9, y: 0.2 },
+    ]);
+    plan.tool.value = 'feed';
+    // Feeds at 0.9 and 1.1: the next of the row stands at 1.3.
+    drag({ x: 1.312, y: 0.51 }, { x: 1.31, y: 0.7 });
+    expect(lines().at(-1)!.points[0]!.x).toBeCloseTo(1.3, 6);
+    plan.tool.value = 'feed';
+    drag({ x: 0.02, y: 0.02 }, { x: 0.5, y: 0.2 }, over({}, { altKey: true }));
+    expect(lines().at(-1)!.points[0]).toEqual({ x: 0.02, y: 0.02 });
+  });
+
+  test('with Shift a line is upright or level', () => {
+    plan.tool.value = 'race';
+    drag({ x: 1.5, y: 0.4 }, { x: 1.55, y: 0.8 }, over({}, { shiftKey: true }));
+    const [a, b] = lines().at(-1)!.points;
+    expect(b!.x).toBe(a!.x);
+  });
+
+  test('along an edge: a click lays the line on the nearest side, in by the offset', () => {
+    plan.tool.value = 'feed';
+    plan.edgeOffset.value = 0.05;
+    plan.press({ x: 0.02, y: 0.6 }, over());
+    expect(
+      lines()
+        .at(-1)!
+        .points.every(({ x }) => Math.abs(x - 0.05) < 1e-6),
+    ).toBe(true);
+  });
+
+  test('a dragged box is a mesh area or a brake; a click is none', () => {
+    plan.tool.value = 'mesh';
+    drag({ x: 0.513, y: 0.413 }, { x: 2.013, y: 0.813 }, over({}, { altKey: true }));
+    expect(job.document!.meshAreas).toMatchObject([{ name: 'Mesh 1' }]);
+    expect(job.document!.meshAreas[0]!.outline).toHaveLength(4);
+    plan.tool.value = 'brake';
+    drag({ x: 3.2, y: 0.3 }, { x: 3.3, y: 0.9 }, over({}, { altKey: true }));
+    expect(job.document!.zones.at(-1)!.purpose).toBe('brake');
+    plan.tool.value = 'mesh';
+    drag({ x: 1, y: 0.5 }, { x: 1, y: 0.5 });
+    expect(job.document!.meshAreas).toHaveLength(1);
+  });
+
+  test('marks and fittings are put down with a click', () => {
+    plan.tool.value = 'mark';
+    plan.press({ x: 2, y: 0.6 }, over({}, { altKey: true }));
+    plan.tool.value = 'fitting';
+    plan.fitting.value = 'pump';
+    plan.press({ x: 3.8, y: 0.6 }, over());
+    expect(job.document!.marks).toHaveLength(1);
+    expect(job.document!.stations).toMatchObject([{ kind: 'pump', place: { x: 3.8, y: 0.6 } }]);
+  });
+});
+
+test('a probe is pinned where clicked, the tool stays, and it follows the hand', () => {
+  plan.tool.value = 'probe';
+  plan.press({ x: 1, y: 0.5 }, over());
+  plan.press({ x: 2, y: 0.5 }, over());
+  expect(probes).toHaveLength(2);
+  plan.tool.value = 'select';
+  drag({ x: 1, y: 0.5 }, { x: 1.5, y: 0.5 }, over({ probe: 'probe-1' }));
+  expect(probes[0]).toEqual({ x: 1.5, y: 0.5 });
+  expect(job.document).toBe(gore);
+});
+
+describe('moving what is there', () => {
+  test('a line, an end, a mark and a fitting follow the hand', () => {
+    drag({ x: 0.9, y: 0.6 }, { x: 1.0, y: 0.6 }, over({ line: 'feed-2' }));
+    expect(lines()[1]!.points.map(({ x }) => x)).toEqual([1, 1]);
+    drag({ x: 1.1, y: 0.95 }, { x: 1.25, y: 0.93 }, over({ line: 'feed-3', end: '1' }, { altKey: true }));
+    expect(lines()[2]!.points[1]).toEqual({ x: 1.25, y: 0.93 });
+    plan.tool.value = 'fitting';
+    plan.press({ x: -0.5, y: 0.5 }, over());
+    drag({ x: -0.5, y: 0.5 }, { x: -0.4, y: 0.5 }, over({ fitting: 'pot-1' }));
+    expect(job.document!.stations[0]!.place.x).toBeCloseTo(-0.4, 9);
+    expect(selected.value).toBe('pot-1');
+  });
+
+  test('given up, everything is as it was', () => {
+    plan.press({ x: 0.9, y: 0.6 }, over({ line: 'feed-2' }));
+    plan.move({ x: 2, y: 0.6 }, over());
+    plan.abandon();
+    expect(job.document).toBe(gore);
+  });
+
+  test('a double-click bends a line', () => {
+    plan.bend({ x: 0.95, y: 0.6 }, over({ line: 'feed-2' }));
+    expect(lines()[1]!.points).toHaveLength(3);
+  });
+});
