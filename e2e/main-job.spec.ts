@@ -34,6 +34,7 @@ test('moving a feed turns "will not fill" into a margin, and it is still there a
 
 test('one gesture is one undo step, and redo brings it back', async ({ page, home }) => {
   await openDemo(page, home, 'Hydro spinner');
+  await page.getByRole('tab', { name: 'Hoses' }).click();
   const field = page.getByLabel('Vacuum at the vents');
   await field.fill('26 inHg');
   await field.press('Enter');

@@ -12,6 +12,7 @@ test('a stale write offers both versions, and either can be kept', async ({ page
 
     await other.getByRole('button', { name: 'Delete Rim vent' }).click();
     await saved(other);
+    await page.getByRole('tab', { name: 'Hoses' }).click();
     const field = page.getByLabel('Vacuum at the vents');
     await field.fill(keep === 'Keep this one' ? '33 mbar' : '44 mbar');
     await field.press('Enter');
@@ -22,11 +23,15 @@ test('a stale write offers both versions, and either can be kept', async ({ page
     if (keep === 'Keep this one') {
       await saved(page);
       await other.reload();
+      await other.getByRole('tab', { name: 'Hoses' }).click();
       await expect(other.getByLabel('Vacuum at the vents')).toHaveValue('33 mbar');
+      await other.getByRole('tab', { name: 'Lines' }).click();
       await expect(other.getByRole('button', { name: 'Delete Rim vent' })).toBeVisible();
     } else {
+      await page.getByRole('tab', { name: 'Lines' }).click();
       await expect(page.getByRole('button', { name: 'Delete Rim vent' })).toHaveCount(0);
       await page.getByRole('button', { name: 'Undo' }).click();
+      await page.getByRole('tab', { name: 'Hoses' }).click();
       await expect(page.getByLabel('Vacuum at the vents')).toHaveValue('44 mbar');
       await saved(page);
     }
@@ -92,6 +97,7 @@ test('with the server gone, work goes on in the browser and is saved when it is 
   let server = await startServer(folder, 4351);
   await openDemo(page, server.url, 'Hydro spinner');
   await server.kill();
+  await page.getByRole('tab', { name: 'Hoses' }).click();
   const field = page.getByLabel('Vacuum at the vents');
   await field.fill('47 mbar');
   await field.press('Enter');

@@ -27,7 +27,6 @@ await shot('lines-failing');
 for (const [key, name] of [
   ['1', 'part'],
   ['5', 'resin'],
-  ['3', 'stack-later'],
 ] as const) {
   await page.keyboard.press(key);
   await page.waitForTimeout(name === 'resin' ? 1500 : 400);
@@ -38,35 +37,49 @@ await page.getByRole('tab', { name: 'Cut list' }).click();
 await page.waitForTimeout(500);
 await shot('cut-list');
 await page.keyboard.press('4');
-await page.getByLabel('Feed 3, from along').fill('2050 mm');
-await page.getByLabel('Feed 3, from along').press('Enter');
-await page.getByLabel('Feed 3, to along').fill('2.05 m');
-await page.getByLabel('Feed 3, to along').press('Enter');
+await page.getByRole('tab', { name: 'Sequence' }).click();
+await settled(page);
 await page.waitForTimeout(500);
-await page
-  .getByText(/Tight|Comfortable/)
-  .first()
-  .waitFor({ timeout: 60_000 });
-await page.waitForTimeout(1000);
-await settled(page);
-await shot('lines-mended');
-await page.goto(`${page.url()}?t=42`);
+await shot('sequence');
+await page.getByRole('link', { name: 'Valve script to read aloud' }).click();
+await page.getByText('One sheet').waitFor({ timeout: 60_000 });
+await page.waitForTimeout(500);
+await shot('valve-script');
+await page.getByRole('link', { name: 'Back to the sequence' }).click();
 await page.getByTestId('verdict').waitFor();
+await page.getByRole('button', { name: 'What would fix it' }).first().click();
+await page.getByRole('button', { name: 'Do it' }).first().waitFor({ timeout: 90_000 });
+await page.getByRole('button', { name: 'Suggest layouts' }).click();
+await page.getByTestId('suggestions').waitFor({ timeout: 60_000 });
+await page.getByRole('button', { name: 'Suggest layouts' }).waitFor({ timeout: 120_000 });
+await page.waitForTimeout(500);
+await shot('advice');
+await page.getByRole('button', { name: 'Take it up' }).nth(1).click();
+await page.waitForTimeout(6000);
 await settled(page);
-await shot('lines-scrubbed');
+await shot('layouts');
 await page.goto(server.url);
 await page.getByRole('link', { name: 'Hydro spinner' }).click();
 await page.getByTestId('verdict').waitFor();
 await page.waitForTimeout(500);
 await settled(page);
 await shot('spinner');
+await page.keyboard.press('p');
+const feed = (await page.locator('[data-line="feed-1"] .swell').boundingBox())!;
+await page.mouse.click(feed.x, feed.y - 50);
+await page.mouse.click(feed.x + 60, feed.y - 90);
+await page.keyboard.press('s');
+await page.getByRole('tab', { name: 'Probes' }).click();
+await page.getByRole('button', { name: 'Play the front' }).click();
+await page.waitForTimeout(900);
+await page.getByRole('button', { name: 'Stop' }).click();
+await page.waitForTimeout(600);
+await shot('probes');
 await page.goto(server.url);
 await page.getByRole('link', { name: 'Footbridge kerb plate' }).click();
 await page.getByTestId('verdict').waitFor();
 await page.waitForTimeout(500);
 await settled(page);
-await page.getByRole('tab', { name: 'Sequence' }).click();
-await shot('kerb-sequence');
 await page.getByLabel('What the board shows').first().click();
 await page.getByTitle('Lag of the mould side').last().click();
 await page.getByRole('tab', { name: 'Hoses' }).click();

@@ -38,6 +38,8 @@ const STEPS = [0.12, 0.05];
 const ROUNDS = 3;
 /** Turn of a feed that goes with a step, rad. */
 const TILT = 2.2;
+/** Of a long feed that starts out aslant, rad. */
+const SLANT = 0.5;
 const REFINED = 4;
 
 /**
@@ -192,6 +194,7 @@ function seedsFor(part: PartShape): TemplateRequest[] {
   return [
     ...directions.flatMap((d) => [false, true].map((r) => seed('edgeToEdge', 1, d, r))),
     ...directions.map((d) => seed('centreRing', 1, d)),
+    ...[-SLANT, 0, SLANT].map((tilt) => ({ ...seed('centreRing', 1), tilt, from: 0.08, to: 0.92 })),
     ...[2, 3, 4].flatMap((n) => [false, true].map((r) => seed('parallel', n, 'long', r))),
     ...[3, 5].map((n) => seed('outward', n)),
     ...(isSquare

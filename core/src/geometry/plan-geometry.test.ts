@@ -16,7 +16,7 @@ import {
   type Corner,
 } from './arcs.ts';
 import { aimEdge, bendEdge, mirroredRing, rotated, shifted, splitAlong, splitEdge } from './moves.ts';
-import { intersect, offset, regionArea, subtract, unite, type Region } from './overlay.ts';
+import { intersect, offset, strip, regionArea, subtract, unite, type Region } from './overlay.ts';
 import {
   boundsOf,
   contains,
@@ -251,6 +251,19 @@ describe('booleans and offsets', () => {
     expect(regionArea(left)).toBeCloseTo(0.1 * 0.1525 + (whole - 0.03) / 2, 9);
     expect(regionArea(left)).toBeGreaterThan(0);
   });
+});
+
+test('a strip along a line has the area of its length by its width and two round ends; round a point a disc', () => {
+  const bent = [
+    { x: 0, y: 0 },
+    { x: 2, y: 0 },
+    { x: 2, y: 1 },
+  ];
+  const d = 0.05;
+  // The bend takes the square corner inside once, and adds a quarter disc outside.
+  const expected = 2 * d * 3 + Math.PI * d * d - d * d + (Math.PI / 4) * d * d;
+  expect(Math.abs(regionArea(strip(bent, d)) / expected - 1)).toBeLessThan(2e-3);
+  expect(Math.abs(regionArea(strip([{ x: 1, y: 1 }], d)) / (Math.PI * d * d) - 1)).toBeLessThan(0.01);
 });
 
 describe('moves', () => {

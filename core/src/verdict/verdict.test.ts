@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { ResinSystem } from '../resin/resin-system.ts';
 import { effectsOf } from './changes.ts';
 import { halton, normalQuantile } from './sampling.ts';
-import { judge, usualDoubt, type SolvedFlow } from './verdict.ts';
+import { clockOf, judge, likelyTimes, usualDoubt, type SolvedFlow } from './verdict.ts';
 
 const T20 = 293.15;
 /** Almost constant viscosity of 0.3 Pa s until gel at 100 min: minutes can be read off by hand. */
@@ -100,4 +100,15 @@ test('quasi-random normal samples have mean 0 and variance 1', () => {
   expect(Math.abs(mean)).toBeLessThan(0.01);
   expect(z.reduce((sum, v) => sum + v * v, 0) / z.length).toBeCloseTo(1, 1);
   expect(normalQuantile(0.9)).toBeCloseTo(1.28155, 3); // tables of the normal distribution
+});
+
+test('the likely time at a place widens with the doubt and holds what is taken', () => {
+  const clock = clockOf(run);
+  const fluidity = clock.fluidity({ from: 600, to: 2000 });
+  const { from, to } = likelyTimes(fluidity, run);
+  expect(from).toBeLessThan(2000);
+  expect(to).toBeGreaterThan(2000);
+  const sure = likelyTimes(fluidity, run, { permeability: 1, viscosity: 1, gelTime: 1, temperature: 0 });
+  expect([sure.from, sure.to]).toEqual([expect.closeTo(2000, 3), expect.closeTo(2000, 3)]);
+  expect(likelyTimes(1e9, run).to).toBe(Infinity);
 });

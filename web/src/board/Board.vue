@@ -23,7 +23,7 @@ const emit = defineEmits<{
   release: [plan: Point, event: PointerEvent];
   leave: [];
   /** A double-click. */
-  twice: [plan: Point, event: MouseEvent];
+  twice: [plan: Point, under: Element | null];
   /** Scale and place of the plan on the screen, as they change. */
   view: [view: Viewport];
   /** A second finger has come down: what the first one began is given up. */
@@ -59,6 +59,9 @@ function planOf(event: MouseEvent): Point {
   const frame = svg.value!.getBoundingClientRect();
   return toPlan(view.value, { x: event.clientX - frame.left, y: event.clientY - frame.top });
 }
+
+/** A captured pointer makes the whole board the target of its clicks. */
+const elementUnder = ({ clientX, clientY }: MouseEvent) => document.elementFromPoint(clientX, clientY);
 
 function pinchOf(): { apart: number; middle: Point } {
   const [a, b] = [...fingers.values()] as [Point, Point];
@@ -138,7 +141,7 @@ onBeforeUnmount(() => observer.disconnect());
       @pointermove="onMove"
       @pointerup="onUp"
       @pointercancel="onUp"
-      @dblclick="emit('twice', planOf($event), $event)"
+      @dblclick="emit('twice', planOf($event), elementUnder($event))"
       @pointerleave="emit('leave')"
       @wheel.prevent="onWheel"
     >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { polygonOf } from '@wick/core/geometry/arcs';
 import { computed } from 'vue';
 import { useForecastStore } from '../state/forecast-store.ts';
 import type { Band } from './bands.ts';
@@ -15,7 +16,7 @@ const ahead = computed(() => {
   if (props.minute === null || !forecast.isochrones || !job.document) return null;
   const wet = forecast.isochrones.wetBy(forecast.runTimeAt(props.minute));
   const { outline, holes } = job.document.part;
-  const part = [outline, ...holes].map((ring) => pathOf(props.view, ring, true)).join('');
+  const part = [outline, ...holes].map((ring) => pathOf(props.view, polygonOf(ring), true)).join('');
   const front = pathOfRings(props.view, wet);
   return { shade: part + front, front };
 });

@@ -13,7 +13,7 @@ const minute = defineModel<number | null>({ required: true });
 const forecast = useForecastStore();
 const root = ref<SVGSVGElement | null>(null);
 const width = ref(1200);
-const TOP = 40;
+const TOP = 35;
 
 const gel = computed(() => forecast.clock?.gelTime ?? null);
 const fill = computed(() =>
@@ -165,7 +165,7 @@ onBeforeUnmount(() => observer.disconnect());
           <g v-if="minute !== null" :transform="`translate(${xOf(minute)} 0)`" class="flame">
             <line y1="22" :y2="TOP + 22" />
             <path d="M0 4c4 6 7 8 7 13a7 7 0 0 1-14 0c0-5 3-7 7-13z" />
-            <text x="11" y="20">{{ formatClock(minute) }}</text>
+            <text x="11" y="14">{{ formatClock(minute) }}</text>
           </g>
         </template>
       </svg>
@@ -194,12 +194,12 @@ onBeforeUnmount(() => observer.disconnect());
   background: var(--sheet);
 }
 .body {
-  position: relative;
-  height: 104px;
+  display: flex;
+  flex-direction: column-reverse;
 }
 svg {
   width: 100%;
-  height: 100%;
+  height: 98px;
   cursor: ew-resize;
   touch-action: none;
 }
@@ -251,9 +251,7 @@ svg {
   font: 600 13px var(--display);
 }
 .controls {
-  position: absolute;
-  left: 24px;
-  top: 3px;
+  padding: 3px 24px 0;
   display: flex;
   gap: 6px;
   align-items: center;

@@ -53,7 +53,7 @@ const fittings = computed(() => [
       <rect x="-4" y="-8" width="8" height="16" rx="2" />
       <path v-if="hose.opening > 0" d="M-4 0H4" />
     </g>
-    <text :x="hose.middle.x + 8" :y="hose.middle.y - 6">{{ hose.words }}</text>
+    <text v-if="selected === hose.id" :x="hose.middle.x + 8" :y="hose.middle.y - 6">{{ hose.words }}</text>
   </g>
   <g
     v-for="item in fittings"

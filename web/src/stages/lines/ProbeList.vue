@@ -37,11 +37,11 @@ const options = computed(() => ({
   tooltip: { x: { formatter: (value: number) => formatClock(value * 60) } },
   xaxis: {
     type: 'numeric' as const,
-    title: { text: 'min from first mix' },
+    tickAmount: 8,
     labels: { formatter: (value: string) => `${Math.round(Number(value))}` },
   },
   yaxis: {
-    title: { text: `Pressure under the bag, ${unit.value}` },
+    tickAmount: 4,
     labels: { formatter: (value: number) => `${Math.round(value)}` },
   },
   annotations: {
@@ -87,7 +87,12 @@ const wetWords = (arrival: number) =>
           >
         </div>
       </div>
-      <VueApexCharts v-if="forecast.flow" type="line" height="165" :options="options" :series="series" />
+      <figure v-if="forecast.flow">
+        <figcaption class="quiet">
+          Pressure under the bag, {{ unit }}, against minutes from first mix
+        </figcaption>
+        <VueApexCharts type="line" height="145" :options="options" :series="series" />
+      </figure>
     </template>
   </div>
 </template>
@@ -97,6 +102,12 @@ const wetWords = (arrival: number) =>
   display: grid;
   grid-template-columns: 330px 1fr;
   gap: 20px;
+}
+figure {
+  margin: 0;
+}
+figcaption {
+  font-size: 12px;
 }
 p {
   grid-column: 1 / -1;

@@ -149,7 +149,9 @@ describe('moving what is there', () => {
   });
 
   test('a double-click bends a line', () => {
-    plan.bend({ x: 0.95, y: 0.6 }, over({ line: 'feed-2' }));
+    plan.bend({ x: 0.95, y: 0.6 }, over({ line: 'feed-2' }).target as Element);
+    expect(lines()[1]!.points).toHaveLength(3);
+    plan.bend({ x: 0.95, y: 0.6 }, null);
     expect(lines()[1]!.points).toHaveLength(3);
   });
 });

@@ -193,8 +193,8 @@ export function useLineGestures(
     return sideAtOffset(outline, side, edgeOffset.value ?? 0);
   }
 
-  function bend(at: Point, event: MouseEvent) {
-    const id = (event.target as Element).closest('[data-line]')?.getAttribute('data-line');
+  function bend(at: Point, under: Element | null) {
+    const id = under?.closest('[data-line]')?.getAttribute('data-line');
     if (id && tool.value === 'select') job.apply(bendLine(id, at));
   }
 
