@@ -18,6 +18,25 @@ describe('reading a job file', () => {
     expect(readJobFile(`\uFEFF${JSON.stringify(emptyJob('New'))}`).ok).toBe(true);
   });
 
+  test('a file of version 3 is brought up to date: one layout, nothing pinned, hoses as they were', () => {
+    const gore = demoJobs[0] as Job;
+    const { layout, variants, stations, meshAreas, ...rest } = structuredClone(gore);
+    expect([layout.letter, variants, stations, meshAreas].flat()).toEqual(['A']);
+    const old = {
+      ...rest,
+      version: 3,
+      forecast: { layers: false, soft: false },
+      tees: [{ id: 'tee-1', name: 'Tee 1', hoseLength: 1.5, hoseBore: 0.012 }],
+      lines: rest.lines.map(({ stockId, hoseId, stationId, pinned, ...line }) => {
+        expect([stockId, hoseId, stationId, pinned]).toEqual([null, null, null, false]);
+        return line;
+      }),
+    };
+    const read = readJobFile(JSON.stringify(old));
+    const tees = [{ id: 'tee-1', name: 'Tee 1', place: null, hoseLength: 1.5, hoseBore: 0.012 }];
+    expect(read).toEqual({ ok: true, value: { ...gore, tees } });
+  });
+
   test('a file of version 1 is brought up to date: its feeds wait as they did, its vents clamp as they did', () => {
     const gore = { ...(demoJobs[0] as Job), zones: [] };
     const { zones, marks, tees, forecast, doubt, ...rest } = structuredClone(gore);

@@ -84,7 +84,15 @@ export function currentVariant(job: Job, outcome: Outcome | null): JobVariant {
 /** The job with another of its layouts laid on; what waits for something that only the old one had goes. */
 export function withLayout(job: Job, variant: Omit<JobVariant, 'outcome'>): Job {
   const { letter, name, lines, tees, stations, meshAreas, brakes } = variant;
-  const zones = [...job.zones.filter(({ purpose }) => purpose !== 'brake'), ...brakes];
+  const base = new Set(job.laminate.plies.map(({ id }) => id));
+  const kept = brakes.map((zone) => ({
+    ...zone,
+    laminate: {
+      ...zone.laminate,
+      plies: zone.laminate.plies.filter((ply) => !('through' in ply) || base.has(ply.through)),
+    },
+  }));
+  const zones = [...job.zones.filter(({ purpose }) => purpose !== 'brake'), ...kept];
   const known = new Set([...lines, ...job.marks, ...zones].map(({ id }) => id));
   return {
     ...job,

@@ -1,5 +1,5 @@
 import type { Point } from '@wick/core/geometry/polygon';
-import type { Job, JobAction, JobLine } from '@wick/contract/job';
+import type { Job, JobAction, JobLine, JobVariant } from '@wick/contract/job';
 import type { Material } from '@wick/contract/materials';
 
 /** Pure edits of a job document; each returns a new one and keeps the materials list to what is used. */
@@ -47,7 +47,17 @@ export const removeLine =
 export function withoutTriggersOn(id: string, job: Job): Job {
   const stays = ({ when }: JobAction) =>
     (!('what' in when) || when.what !== id) && (when.kind !== 'zoneFull' || when.zone !== id);
-  return { ...job, lines: job.lines.map((line) => ({ ...line, actions: line.actions.filter(stays) })) };
+  const cleaned = (lines: Job['lines']) =>
+    lines.map((line) => ({ ...line, actions: line.actions.filter(stays) }));
+  const isOwn = ({ lines, brakes }: JobVariant) => [...lines, ...brakes].some((item) => item.id === id);
+  return {
+    ...job,
+    lines: cleaned(job.lines),
+    // A layout that waits and has a line of that name itself goes on waiting for that one.
+    variants: job.variants.map((variant) =>
+      isOwn(variant) ? variant : { ...variant, lines: cleaned(variant.lines) },
+    ),
+  };
 }
 
 const words = { feed: 'Feed', vent: 'Vent', race: 'Race edge' };
@@ -171,7 +181,10 @@ export function freshId(job: Job, word: string): string {
       ...job.part.features,
       ...job.laminate.plies,
     ].map(({ id }) => id),
-    ...job.zones.flatMap(({ laminate }) => laminate.plies.map((ply) => ('through' in ply ? '' : ply.id))),
+    ...[...job.zones, ...job.variants.flatMap(({ brakes }) => brakes)].flatMap(({ id, laminate }) => [
+      id,
+      ...laminate.plies.map((ply) => ('through' in ply ? '' : ply.id)),
+    ]),
   ]);
   let number = 1;
   while (taken.has(`${word}-${number}`)) number += 1;

@@ -3,6 +3,7 @@ import { demoJobs } from '@wick/contract/demo/jobs';
 import { demoMaterials } from '@wick/contract/demo/materials';
 import type { Job } from '@wick/contract/job';
 import { readJob } from '@wick/contract/job-file';
+import { adoptLayout, copyLayout } from '@wick/contract/outcome';
 import type { MaterialOf } from '@wick/contract/materials';
 import {
   addFitting,
@@ -16,7 +17,9 @@ import {
   withHose,
   withStock,
 } from './layout-edits.ts';
-import { addMark, updateLine } from './job-edits.ts';
+import { addMark, removeLine, removeMark, updateLine } from './job-edits.ts';
+import { mirrorJob, moveRing } from './ring-edits.ts';
+import { addZone } from './zone-edits.ts';
 import { moveTurn, shiftTurn, type Turn } from './sequence-edits.ts';
 
 const gore = demoJobs[0]!;
@@ -135,5 +138,62 @@ describe('turns of a sequence', () => {
     });
     expect(actionsOf(shiftTurn(turns[2]!, 61)(job))['feed-3']![0]!.when).toMatchObject({ delay: 60 });
     expect(actionsOf(shiftTurn(turns[2]!, -500)(job))['feed-3']![0]!.when).toMatchObject({ delay: 0 });
+  });
+});
+
+describe('layouts that wait', () => {
+  const kept = copyLayout(
+    {
+      ...addMark({ x: 2, y: 0.6 })(addFitting('pot', at)(addMeshArea(box)(gore))),
+      lines: gore.lines.map((line) =>
+        line.id === 'feed-3'
+          ? {
+              ...line,
+              actions: [
+                { opening: 1, when: { kind: 'passed' as const, what: 'mark-1', distance: 0, delay: 0 } },
+              ],
+            }
+          : line,
+      ),
+    },
+    null,
+  );
+  const valid = (job: Job) => {
+    const read = readJob(JSON.parse(JSON.stringify(job)));
+    expect(read.ok ? '' : read.message).toBe('');
+  };
+
+  test('lose what waited for a mark that goes, but not what waits for a line of their own', () => {
+    const bare = removeMark('mark-1')(kept);
+    expect(bare.variants[0]!.lines[2]!.actions).toEqual([]);
+    valid(bare);
+    const fewer = removeLine('feed-2')(kept);
+    expect(fewer.variants[0]!.lines[1]!.actions).toEqual(gore.lines[1]!.actions);
+    valid(adoptLayout(fewer, 'A', null));
+  });
+
+  test('keep their brakes’ ids to themselves, and drop base plies that are no longer there', () => {
+    const braked = copyLayout(addZone(box, { purpose: 'brake' })(gore), null);
+    const cleared = { ...braked, zones: gore.zones };
+    const zoned = addZone(box)(cleared);
+    expect(zoned.zones.at(-1)!.id).not.toBe(braked.variants[0]!.brakes.at(-1)!.id);
+    valid(adoptLayout(zoned, 'A', null));
+    const [first, ...others] = gore.laminate.plies;
+    const thinner = { ...zoned, laminate: { ...zoned.laminate, plies: others } };
+    const back = adoptLayout({ ...thinner, zones: [] }, 'A', null);
+    const through = back.zones.flatMap(({ laminate }) =>
+      laminate.plies.flatMap((ply) => ('through' in ply ? [ply.through] : [])),
+    );
+    expect(through).not.toContain(first!.id);
+  });
+
+  test('go along when the plan is moved or made for the other hand', () => {
+    const twice = mirrorJob(mirrorJob(kept));
+    expect(twice.variants).toEqual(kept.variants);
+    const moved = moveRing({ kind: 'outline' }, { x: 1, y: 0 })(kept);
+    expect(moved.stations[0]!.place.x).toBeCloseTo(at.x + 1, 9);
+    expect(moved.variants[0]!.stations[0]!.place.x).toBeCloseTo(at.x + 1, 9);
+    expect(moved.meshAreas[0]!.outline[0]!.x).toBeCloseTo(at.x + 1, 9);
+    expect(moved.variants[0]!.brakes[0]!.outline[0]!.x).toBeCloseTo(gore.zones[0]!.outline[0]!.x + 1, 9);
   });
 });

@@ -99,7 +99,7 @@ export const addMeshArea =
     return { ...job, meshAreas: [...job.meshAreas, area] };
   };
 
-export const removeMeshArea =
+const removeMeshArea =
   (id: string): Edit =>
   (job) => ({ ...job, meshAreas: job.meshAreas.filter((area) => area.id !== id) });
 

@@ -1,7 +1,7 @@
 import { polygonOf, ringBounds, withBulge, type Corner } from '@wick/core/geometry/arcs';
 import { aimEdge, bendEdge, mirroredLine, mirroredRing, splitEdge } from '@wick/core/geometry/moves';
 import { contains, type Point } from '@wick/core/geometry/polygon';
-import type { Job, ZonePly } from '@wick/contract/job';
+import type { Job, JobZone, ZonePly } from '@wick/contract/job';
 import { roundPoint, shift, withPart, type Edit } from './job-edits.ts';
 
 /** One ring of the plan. */
@@ -93,6 +93,24 @@ function mapPlan(
   ofRing: (ring: readonly Corner[]) => readonly Corner[],
   ofLine: (points: readonly Point[]) => readonly Point[],
 ): Job {
+  const at = (p: Point) => roundPoint(ofLine([p])[0]!);
+  const zonesOf = (zones: Job['zones']) =>
+    zones.map((zone) => ({ ...zone, outline: rounded(ofRing(zone.outline)) }));
+  const layoutOf = ({
+    lines,
+    tees,
+    stations,
+    meshAreas,
+  }: Pick<Job, 'lines' | 'tees' | 'stations' | 'meshAreas'>) => ({
+    lines: lines.map((line) => ({ ...line, points: ofLine(line.points).map(roundPoint) })),
+    tees: tees.map((tee) => ({ ...tee, place: tee.place && at(tee.place) })),
+    stations: stations.map((station) => ({ ...station, place: at(station.place) })),
+    meshAreas: meshAreas.map((area) => ({
+      ...area,
+      outline: ofLine(area.outline).map(roundPoint),
+      holes: area.holes.map((hole) => ofLine(hole).map(roundPoint)),
+    })),
+  });
   return {
     ...job,
     part: {
@@ -101,9 +119,14 @@ function mapPlan(
       holes: job.part.holes.map((hole) => rounded(ofRing(hole))),
       features: job.part.features.map((f) => ({ ...f, points: ofLine(f.points).map(roundPoint) })),
     },
-    zones: job.zones.map((zone) => ({ ...zone, outline: rounded(ofRing(zone.outline)) })),
-    lines: job.lines.map((line) => ({ ...line, points: ofLine(line.points).map(roundPoint) })),
-    marks: job.marks.map((mark) => ({ ...mark, ...roundPoint(ofLine([mark])[0]!) })),
+    zones: zonesOf(job.zones),
+    ...layoutOf(job),
+    marks: job.marks.map((mark) => ({ ...mark, ...at(mark) })),
+    variants: job.variants.map((variant) => ({
+      ...variant,
+      ...layoutOf(variant),
+      brakes: zonesOf(variant.brakes),
+    })),
   };
 }
 
@@ -120,18 +143,20 @@ export const mirrorJob: Edit = (job) => {
     (ring) => mirroredRing(ring, axis),
     (points) => mirroredLine(points, axis),
   );
+  const turnedZone = (zone: JobZone): JobZone => ({
+    ...zone,
+    laminate: {
+      ...zone.laminate,
+      plies: zone.laminate.plies.map((ply): ZonePly => ('through' in ply ? ply : turned(ply))),
+    },
+  });
   const { rise } = mirrored.part;
   return {
     ...mirrored,
     part: { ...mirrored.part, rise: rise && { x: -rise.x, y: rise.y } },
     laminate: { ...mirrored.laminate, plies: mirrored.laminate.plies.map(turned) },
-    zones: mirrored.zones.map((zone) => ({
-      ...zone,
-      laminate: {
-        ...zone.laminate,
-        plies: zone.laminate.plies.map((ply): ZonePly => ('through' in ply ? ply : turned(ply))),
-      },
-    })),
+    zones: mirrored.zones.map(turnedZone),
+    variants: mirrored.variants.map((variant) => ({ ...variant, brakes: variant.brakes.map(turnedZone) })),
   };
 };
 
