@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { centreOf, drag, dragBy, expect, leaveField, openDemo, saved, test } from './support/fixtures.ts';
+import { centreOf, drag, dragBy, expect, leaveField, openCopy, saved, test } from './support/fixtures.ts';
 
 /** Where a place of the Dome gore's plan is on the screen, from two of its feeds. */
 async function goreScale(page: Page) {
@@ -16,7 +16,7 @@ test('advice mends the failing demo: the smallest change is simulated, done by a
   page,
   home,
 }) => {
-  await openDemo(page, home, 'Dome gore 7');
+  await openCopy(page, home, 'Dome gore 7');
   await expect(page.getByTestId('verdict')).toContainText('Will not fill');
   await page.getByRole('button', { name: 'What would fix it' }).first().click();
   await expect(page).toHaveURL(/pane=advice/);
@@ -35,7 +35,7 @@ test('suggested layouts are ranked with reasons; one is taken up beside the old 
   page,
   home,
 }) => {
-  await openDemo(page, home, 'Dome gore 7');
+  await openCopy(page, home, 'Dome gore 7');
   await page.getByRole('tab', { name: 'Advice' }).click();
   await page.getByRole('button', { name: 'Suggest layouts' }).click();
   await expect(page.getByText(/\d+ runs/)).toBeVisible();
@@ -70,7 +70,7 @@ test('a template is fitted to the part, lines are drawn with snapping and along 
   page,
   home,
 }) => {
-  await openDemo(page, home, 'Dome gore 7');
+  await openCopy(page, home, 'Dome gore 7');
   await page.getByRole('button', { name: 'Template' }).click();
   await page.getByRole('radio', { name: 'Parallel, in sequence' }).click();
   await page.getByRole('spinbutton', { name: 'Feeds' }).fill('4');
@@ -115,7 +115,7 @@ test('pot and pump stand on the plan with measured hoses, a double-click bends a
   page,
   home,
 }) => {
-  await openDemo(page, home, 'Dome gore 7');
+  await openCopy(page, home, 'Dome gore 7');
   const at = await goreScale(page);
   await page.keyboard.press('t');
   const pot = at(-0.25, 0.6);
@@ -140,7 +140,7 @@ test('the sequence is laid out against the fuse, rows change turns, minutes can 
   page,
   home,
 }) => {
-  await openDemo(page, home, 'Dome gore 7');
+  await openCopy(page, home, 'Dome gore 7');
   await page.getByRole('tab', { name: 'Sequence' }).click();
   const lanes = page.getByTestId('lanes');
   await expect(lanes).toContainText(/open 1\d:\d\d/);
@@ -185,7 +185,7 @@ test('the front is played, stepped and probed, and the board taken out as a pict
   page,
   home,
 }) => {
-  await openDemo(page, home, 'Hydro spinner');
+  await openCopy(page, home, 'Hydro spinner');
   await page.getByLabel('Speed').selectOption('1 min a second');
   await page.getByRole('button', { name: 'Play the front' }).click();
   await page.waitForTimeout(1200);

@@ -1,3 +1,4 @@
+import { demoJobs } from '@wick/contract/demo/jobs';
 import { test as base, expect, type Page } from '@playwright/test';
 import { newFolder, startServer, type RunningServer } from './server.ts';
 
@@ -19,6 +20,18 @@ export { expect };
 export async function openDemo(page: Page, home: string, name: string) {
   await page.goto(home);
   await page.getByRole('link', { name, exact: true }).first().click();
+  await expect(page.getByTestId('verdict')).toBeVisible();
+}
+
+/** Opens a demo job as a new one of its own, so that what other journeys did to it does not matter. */
+export async function openCopy(page: Page, home: string, name: string) {
+  const job = demoJobs.find((demo) => demo.name === name)!;
+  const answer = await page.request.post(`${home}/api/jobs/import`, {
+    headers: { 'content-type': 'text/plain' },
+    data: JSON.stringify(job),
+  });
+  const { id } = (await answer.json()) as { id: string };
+  await page.goto(`${home}/jobs/${id}/lines`);
   await expect(page.getByTestId('verdict')).toBeVisible();
 }
 

@@ -125,6 +125,7 @@ header {
   color: var(--resin-ink);
 }
 p {
+  min-height: 3.9em;
   margin: 2px 0 0;
   font-size: 12.5px;
   line-height: 1.3;

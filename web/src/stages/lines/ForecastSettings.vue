@@ -6,7 +6,7 @@ import { useJobStore } from '../../state/job-store.ts';
 /** How the forecast is made: quick and averaged, or through the thickness; a stiff laminate, or one that gives. */
 const job = useJobStore();
 const fineness = [
-  { value: 0, label: 'usual mesh, 3 000 nodes' },
+  { value: 0, label: 'usual mesh' },
   { value: 1500, label: 'quick mesh, 1 500 nodes' },
   { value: 5000, label: 'fine mesh, 5 000 nodes' },
   { value: 10_000, label: 'very fine mesh, 10 000 nodes' },

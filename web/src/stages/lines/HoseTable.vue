@@ -208,7 +208,7 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
       <Button size="small" type="link" @click="job.apply(addTee())">Add a tee</Button>
       <span class="quiet"
         >pots, pumps and tees are put on the plan with T; hoses then run to them and are measured. In all
-        {{ shop.showLong(total) }} of hose.</span
+        {{ shop.showLong(Math.round(10 * total) / 10) }} of hose.</span
       >
       <span class="space" />
       <VentVacuum />

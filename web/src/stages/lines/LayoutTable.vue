@@ -7,6 +7,8 @@ import { marginWords, outcomeBand, outcomeTone } from './outcome-words.ts';
 /** The layouts in numbers. */
 const layouts = useLayoutsStore();
 const shop = useShopStore();
+/** Nobody orders hose by the millimetre. */
+const tenth = (length: number) => Math.round(10 * length) / 10;
 </script>
 
 <template>
@@ -50,7 +52,7 @@ const shop = useShopStore();
             <td class="number">{{ outcome.dryArea > 0 ? shop.show(outcome.dryArea, 'area') : 'none' }}</td>
             <td class="number">{{ shop.show(outcome.wastedResin, 'mass') }}</td>
             <td class="number">
-              {{ shop.showLong(outcome.lineLength) }} + {{ shop.showLong(outcome.hoseLength) }}
+              {{ shop.showLong(tenth(outcome.lineLength)) }} + {{ shop.showLong(tenth(outcome.hoseLength)) }}
             </td>
             <td class="number">{{ outcome.operatorActions }}</td>
           </template>

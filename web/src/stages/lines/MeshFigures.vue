@@ -7,7 +7,7 @@ defineProps<{ view: Viewport; selected: string | null }>();
 const emit = defineEmits<{ select: [id: string] }>();
 const job = useJobStore();
 const label = (points: readonly { x: number; y: number }[]) =>
-  points.reduce((best, p) => (p.x - p.y < best.x - best.y ? p : best));
+  points.reduce((best, p) => (p.x - p.y > best.x - best.y ? p : best));
 </script>
 
 <template>
@@ -27,7 +27,7 @@ const label = (points: readonly { x: number; y: number }[]) =>
       :d="pathOf(view, ring, true)"
       clip-path="url(#part-clip)"
     />
-    <text :x="toScreen(view, label(area.outline)).x + 8" :y="toScreen(view, label(area.outline)).y + 15">
+    <text :x="toScreen(view, label(area.outline)).x - 8" :y="toScreen(view, label(area.outline)).y - 7">
       {{ area.name }}
     </text>
   </g>
@@ -45,6 +45,7 @@ path {
   stroke-width: 2.4;
 }
 text {
+  text-anchor: end;
   font: 500 12px var(--display);
   fill: var(--ink);
   paint-order: stroke;
