@@ -67,7 +67,7 @@ await shot('spinner');
 await page.keyboard.press('p');
 const feed = (await page.locator('[data-line="feed-1"] .swell').boundingBox())!;
 await page.mouse.click(feed.x, feed.y - 50);
-await page.mouse.click(feed.x + 60, feed.y - 90);
+await page.mouse.click(feed.x + 70, feed.y - 55);
 await page.keyboard.press('s');
 await page.getByRole('tab', { name: 'Probes' }).click();
 await page.getByRole('button', { name: 'Play the front' }).click();

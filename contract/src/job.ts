@@ -73,6 +73,9 @@ const featureSchema = z.strictObject({
 const temperature = quantity('temperature', { above: 233, below: 473 });
 const factor = z.number().min(1).max(20);
 
+/** Layouts that may wait beside the one worked on. */
+export const MOST_VARIANTS = 12;
+
 /** A region with a laminate of its own. */
 const zoneSchema = z.strictObject({
   id: itemId,
@@ -128,7 +131,7 @@ export const jobSchema = z.strictObject({
         outcome: outcomeSchema.nullable(),
       }),
     )
-    .max(12),
+    .max(MOST_VARIANTS),
   /** Places where the front is timed. */
   marks: z
     .array(

@@ -6,7 +6,7 @@ import { COARSE, forecastJob, verdictOf } from './assess.ts';
 import { demoJobs, demoShop } from './demo/jobs.ts';
 import { demoMaterials } from './demo/materials.ts';
 import { partShapeOf } from './fit-layout.ts';
-import { emptyJob, type Job } from './job.ts';
+import { emptyJob, MOST_VARIANTS, type Job } from './job.ts';
 import { readJob } from './job-file.ts';
 import { checkLayout } from './layout-rules.ts';
 import { findRepairs, isEnough, remediesFor, type Remedy } from './mend.ts';
@@ -85,8 +85,11 @@ describe('layouts of one job', () => {
   test('letters go on from the first that is free, and end after thirteen layouts', () => {
     let job = gore;
     for (let n = 0; n < 20; n++) job = copyLayout(job, null);
-    expect(job.variants).toHaveLength(12);
-    expect(new Set([job.layout.letter, ...job.variants.map(({ letter }) => letter)]).size).toBe(13);
+    expect(job.variants).toHaveLength(MOST_VARIANTS);
+    expect(copyLayout(job, null)).toBe(job);
+    expect(new Set([job.layout.letter, ...job.variants.map(({ letter }) => letter)]).size).toBe(
+      MOST_VARIANTS + 1,
+    );
   });
 
   test('a layout file with two layouts of one letter, or a loose end in one that waits, is refused in a sentence', () => {

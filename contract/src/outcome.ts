@@ -4,7 +4,7 @@ import type { Verdict } from '@wick/core/verdict/verdict';
 import { isBoundToResin } from './flow-request.ts';
 import { materialOf } from './forecast-input.ts';
 import { hoseRunsOf } from './hoses.ts';
-import type { Job, JobVariant, Outcome } from './job.ts';
+import { MOST_VARIANTS, type Job, type JobVariant, type Outcome } from './job.ts';
 import { partSums } from './ply-book.ts';
 import type { Shop } from './shop.ts';
 
@@ -113,11 +113,11 @@ export function withLayout(job: Job, variant: Omit<JobVariant, 'outcome'>): Job 
 
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 
-/** Keeps the layout as it stands and goes on with a copy under the next letter. */
+/** Keeps the layout as it stands and goes on with a copy under the next letter; the job as it is when there is no room for more. */
 export function copyLayout(job: Job, outcome: Outcome | null, name = ''): Job {
   const taken = new Set([job.layout.letter, ...job.variants.map(({ letter }) => letter)]);
   const letter = [...LETTERS].find((candidate) => !taken.has(candidate));
-  if (!letter || job.variants.length >= 12) return job;
+  if (!letter || job.variants.length >= MOST_VARIANTS) return job;
   return {
     ...job,
     layout: { letter, name },

@@ -23,12 +23,12 @@ export async function openDemo(page: Page, home: string, name: string) {
   await expect(page.getByTestId('verdict')).toBeVisible();
 }
 
-/** Opens a demo job as a new one of its own, so that what other journeys did to it does not matter. */
+/** Opens a demo job as a new one under a name of its own: neither is in the way of other journeys. */
 export async function openCopy(page: Page, home: string, name: string) {
   const job = demoJobs.find((demo) => demo.name === name)!;
   const answer = await page.request.post(`${home}/api/jobs/import`, {
     headers: { 'content-type': 'text/plain' },
-    data: JSON.stringify(job),
+    data: JSON.stringify({ ...job, name: 'Try-out' }),
   });
   const { id } = (await answer.json()) as { id: string };
   await page.goto(`${home}/jobs/${id}/lines`);

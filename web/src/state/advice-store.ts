@@ -1,7 +1,7 @@
 import { layDrafts, layoutWords, reasonWords, scoreOf, whyNoAdvice } from '@wick/contract/advice';
 import { COARSE, verdictOf } from '@wick/contract/assess';
 import { partShapeOf } from '@wick/contract/fit-layout';
-import type { Job } from '@wick/contract/job';
+import { MOST_VARIANTS, type Job } from '@wick/contract/job';
 import { findRepairs, remediesFor, type Repair } from '@wick/contract/mend';
 import { copyLayout, currentVariant, fingerprintOf, outcomeOf, withLayout } from '@wick/contract/outcome';
 import type { LayoutScore } from '@wick/core/advice/score';
@@ -157,8 +157,12 @@ export const useAdviceStore = defineStore('advice', () => {
     if (pool === own) cancel();
   }
 
-  /** Keeps the present layout under its letter and goes on with the suggested one under the next. */
+  /** Keeps the present layout under its letter and goes on with the suggested one under the next; false when there is no room. */
   function takeUp({ job: laid, words }: Suggestion) {
+    if (job.document!.variants.length >= MOST_VARIANTS) {
+      message.value = 'There is no room for a further layout. Delete one under Layouts first.';
+      return false;
+    }
     const outcome = layouts.currentOutcome;
     job.apply((document) => {
       const kept = copyLayout(document, outcome);
@@ -168,6 +172,7 @@ export const useAdviceStore = defineStore('advice', () => {
         name: words.slice(0, 40),
       });
     });
+    return true;
   }
 
   const apply = (repair: Repair) => job.apply((document) => repair.apply(document));

@@ -179,11 +179,15 @@ export const useForecastStore = defineStore('forecast', () => {
     return likelyTimes(runTime, run.value, doubtOf(job.document));
   }
 
-  const effects = computed(() =>
-    flow.value?.isFilled && run.value && job.document && clock.value && !runsOnClock(job.document)
-      ? helpful(effectsOf(flow.value, run.value, changesFor(job.document)))
-      : [],
-  );
+  let lastEffects: readonly ChangeEffect[] = [];
+  /** What would change it most; while a hand drags, what would have before: it is read when the hand rests. */
+  const effects = computed(() => {
+    if (job.isGesturing) return lastEffects;
+    const isKnown =
+      flow.value?.isFilled && run.value && job.document && clock.value && !runsOnClock(job.document);
+    lastEffects = isKnown ? helpful(effectsOf(flow.value!, run.value!, changesFor(job.document!))) : [];
+    return lastEffects;
+  });
 
   /** Only what is better than leaving things as they are. */
   const helpful = (list: ChangeEffect[]) =>

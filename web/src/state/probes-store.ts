@@ -1,3 +1,5 @@
+import { partShapeOf } from '@wick/contract/fit-layout';
+import { isInside } from '@wick/core/layouts/frame';
 import { valueAt } from '@wick/core/flow/probe';
 import type { Point } from '@wick/core/geometry/polygon';
 import { defineStore } from 'pinia';
@@ -14,6 +16,7 @@ export interface ProbeHistory {
   readonly probe: Probe;
   /** s from first mix; NaN where the front does not come, Infinity past gel. */
   readonly arrival: number;
+  readonly isOnPart: boolean;
   /** Share of the resin's life used when it comes. */
   readonly age: number | null;
   /** Pressure under the bag there, Pa absolute, against s from first mix. */
@@ -47,12 +50,15 @@ export const useProbesStore = defineStore('probes', () => {
 
   const histories = computed<ProbeHistory[]>(() => {
     const { flow, clock } = forecast;
-    if (!flow || !clock) return [];
+    if (!flow || !clock || !job.document) return [];
+    const part = partShapeOf(job.document);
     return probes.value.map((probe) => {
-      const arrival = forecast.timeOf(valueAt(flow.mesh, flow.arrival, probe));
+      const front = valueAt(flow.mesh, flow.arrival, probe);
+      const arrival = Number.isNaN(front) ? NaN : forecast.timeOf(front);
       return {
         probe,
         arrival,
+        isOnPart: isInside(part, probe),
         age: Number.isFinite(arrival) ? clock.ageAt(arrival) : null,
         pressure: flow.frames
           .map(({ time, pressure }) => ({

@@ -22,8 +22,7 @@ const minutes = ({ fillTime, gelTime }: { fillTime: number; gelTime: number }) =
 const tone = ({ fillTime, gelTime, dryShare }: { fillTime: number; gelTime: number; dryShare: number }) =>
   dryShare > 1e-4 || !(fillTime < gelTime) ? 'ember' : fillTime <= 0.5 * gelTime ? 'moss' : 'amber';
 function take(index: number) {
-  advice.takeUp(advice.suggestions[index]!);
-  emit('taken');
+  if (advice.takeUp(advice.suggestions[index]!)) emit('taken');
 }
 </script>
 

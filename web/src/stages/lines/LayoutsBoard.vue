@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { MOST_VARIANTS } from '@wick/contract/job';
 import { Button } from 'ant-design-vue';
-import { computed, onBeforeUnmount, onMounted } from 'vue';
+import { computed, onBeforeUnmount, onMounted, watch } from 'vue';
 import LayoutPicture from '../../board/LayoutPicture.vue';
 import { useLayoutsStore } from '../../state/layouts-store.ts';
 import { minutesWords, outcomeBand, outcomeTone } from './outcome-words.ts';
@@ -11,6 +12,16 @@ const layouts = useLayoutsStore();
 const endTime = computed(() => {
   const times = layouts.entries.map(({ outcome }) => outcome?.fillTime ?? outcome?.gelTime ?? 3600);
   return Math.max(...times, 60);
+});
+/** Letters of what has to be worked out: when one comes to it, it is. */
+const wanting = computed(() =>
+  layouts.entries
+    .filter(({ isCurrent, flow, outcome, isStale }) => !isCurrent && (!flow || !outcome || isStale))
+    .map(({ letter }) => letter)
+    .join(''),
+);
+watch(wanting, (letters) => {
+  if (letters !== '' && layouts.running === 0) void layouts.refresh();
 });
 onMounted(() => void layouts.refresh());
 onBeforeUnmount(layouts.stop);
@@ -33,7 +44,7 @@ onBeforeUnmount(layouts.stop);
       <footer v-else class="quiet">working it out …</footer>
     </article>
     <article class="new">
-      <Button @click="layouts.copy()"
+      <Button :disabled="layouts.entries.length > MOST_VARIANTS" @click="layouts.copy()"
         >Keep {{ layouts.entries.find((e) => e.isCurrent)?.letter }}, go on with a copy</Button
       >
       <p class="quiet">

@@ -4,7 +4,7 @@ import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import VueApexCharts from 'vue3-apexcharts';
 import { useForecastStore } from '../../state/forecast-store.ts';
-import { useProbesStore } from '../../state/probes-store.ts';
+import { useProbesStore, type ProbeHistory } from '../../state/probes-store.ts';
 import { useShopStore } from '../../state/shop-store.ts';
 
 /** Pinned places: when the front comes, how old the resin is then, and the pressure under the bag over time. */
@@ -53,12 +53,11 @@ const options = computed(() => ({
     ],
   },
 }));
-const wetWords = (arrival: number) =>
-  Number.isNaN(arrival)
-    ? 'stays dry'
-    : Number.isFinite(arrival)
-      ? `wet ${formatClock(arrival)}`
-      : 'not before gel';
+function wetWords({ arrival, isOnPart }: ProbeHistory): string {
+  if (!isOnPart) return 'off the part';
+  if (Number.isNaN(arrival)) return 'stays dry';
+  return Number.isFinite(arrival) ? `wet ${formatClock(arrival)}` : 'not before gel';
+}
 </script>
 
 <template>
@@ -69,19 +68,21 @@ const wetWords = (arrival: number) =>
     </p>
     <template v-else>
       <div>
-        <div v-for="({ probe, arrival, age }, i) in probes.histories" :key="probe.id" class="row">
+        <div v-for="(history, i) in probes.histories" :key="history.probe.id" class="row">
           <span
-            ><b class="number" :style="{ color: COLOURS[i] }">{{ probe.name }}</b>
-            {{ shop.show(probe.x, 'length') }}, {{ shop.show(probe.y, 'length') }}</span
+            ><b class="number" :style="{ color: COLOURS[i] }">{{ history.probe.name }}</b>
+            {{ shop.show(history.probe.x, 'length') }}, {{ shop.show(history.probe.y, 'length') }}</span
           >
           <span class="number"
-            >{{ wetWords(arrival)
-            }}<template v-if="age !== null"> · {{ Math.round(100 * age) }} % of life</template>
+            >{{ wetWords(history)
+            }}<template v-if="history.age !== null">
+              · {{ Math.round(100 * history.age) }} % of life</template
+            >
             <Button
               size="small"
               type="text"
-              :aria-label="`Take ${probe.name} out`"
-              @click="probes.unpin(probe.id)"
+              :aria-label="`Take ${history.probe.name} out`"
+              @click="probes.unpin(history.probe.id)"
               >×</Button
             ></span
           >
