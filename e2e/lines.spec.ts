@@ -2,6 +2,9 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { centreOf, drag, dragBy, expect, leaveField, openCopy, saved, test } from './support/fixtures.ts';
 
+// Jobs tried out here would be found by journeys that count them.
+test.use({ shelf: 'lines' });
+
 /** Where a place of the Dome gore's plan is on the screen, from two of its feeds. */
 async function goreScale(page: Page) {
   const [a, b] = [

@@ -2,8 +2,9 @@ import { demoJobs } from '@wick/contract/demo/jobs';
 import { test as base, expect, type Page } from '@playwright/test';
 import { newFolder, startServer, type RunningServer } from './server.ts';
 
-/** A server with demo data on a folder of its own for each file of journeys. */
-export const test = base.extend<{ home: string }, { server: RunningServer }>({
+/** A server with demo data. Files of journeys share one, unless they name a shelf of their own: then nothing of theirs is in the way of others. */
+export const test = base.extend<{ home: string }, { server: RunningServer; shelf: string }>({
+  shelf: ['shared', { option: true, scope: 'worker' }],
   server: [
     async ({}, use, info) => {
       const server = await startServer(newFolder(), 4300 + info.workerIndex);
