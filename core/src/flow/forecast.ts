@@ -313,10 +313,10 @@ function countedNodes(
   const counted = Uint8Array.from({ length: mesh.nodeCount }, (_, i) =>
     zones[zoneOfNode[i]].isBrake ? 0 : 1,
   );
-  if (layerCount > 1)
+  if (layerCount > 1) {
     for (const { kind, points } of lines)
       if (kind === 'vent') for (const i of nodesWithin(mesh, points, VENT_STRIP)) counted[i] = 0;
-      else for (const i of ventCorners(mesh, lines)) counted[i] = 0;
+  } else for (const i of ventCorners(mesh, lines)) counted[i] = 0;
   return counted.some((flag) => flag === 1) ? counted : counted.fill(1);
 }
 

@@ -116,4 +116,7 @@ test('a vent all round does not wait for corners that vacuum stands on both side
   );
   expect(flow.isFilled).toBe(true);
   expect(flow.dryRegions).toEqual([]);
+  // Nor is such a corner the last place, however late it is.
+  const corner = Math.min(...outline.map((p) => Math.hypot(p.x - flow.lastPlace.x, p.y - flow.lastPlace.y)));
+  expect(corner).toBeGreaterThan(1e-6);
 });
