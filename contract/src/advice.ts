@@ -8,9 +8,9 @@ import { forecastJob, verdictOf } from './assess.ts';
 import { applyDrafts, partShapeOf } from './fit-layout.ts';
 import type { Resolution } from './flow-request.ts';
 import { materialOf } from './forecast-input.ts';
-import type { Job, JobVariant, Outcome } from './job.ts';
+import type { Job, Outcome } from './job.ts';
 import { endMeshShort, MESH_GAP } from './mesh-areas.ts';
-import { currentVariant, outcomeOf } from './outcome.ts';
+import { outcomeOf } from './outcome.ts';
 import { partPatch, partSums } from './ply-book.ts';
 import { raceAlong, usualScatter } from './sample-job.ts';
 import type { Shop } from './shop.ts';
@@ -91,11 +91,6 @@ function racingDryShare(job: Job, shop: Shop): number {
       return flow.dryRegions.reduce((sum, region) => sum + region.area, 0) / area;
     });
   return Math.max(0, ...shares);
-}
-
-/** A proposal as a layout of the job, for the picture and for taking it up. */
-export function variantOf(job: Job, drafts: readonly LineDraft[]): JobVariant {
-  return currentVariant(layDrafts(job, drafts), null);
 }
 
 const templateWords: Record<TemplateRequest['template'], (count: number) => string> = {

@@ -132,6 +132,10 @@ export interface PartSums {
 /** Jobs are never mutated, so what was added up for one stays true. */
 const added = new WeakMap<Job, { shop: Shop; sums: PartSums }>();
 
+/**
+ * Plies by their own areas, the rest by the area of their laminate. A laminate without plies adds nothing.
+ * Errors as computeStack.
+ */
 export function partSums(job: Job, shop: Shop): PartSums {
   const known = added.get(job);
   if (known?.shop === shop) return known.sums;
@@ -140,10 +144,6 @@ export function partSums(job: Job, shop: Shop): PartSums {
   return sums;
 }
 
-/**
- * Plies by their own areas, the rest by the area of their laminate. A laminate without plies adds nothing.
- * Errors as computeStack.
- */
 function sumsOf(job: Job, shop: Shop): PartSums {
   const books = booksOf(job);
   const regions = regionsOf(job);

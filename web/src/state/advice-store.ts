@@ -8,7 +8,7 @@ import type { LayoutScore } from '@wick/core/advice/score';
 import { searchLayouts, type Proposal } from '@wick/core/advice/search';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { defineStore } from 'pinia';
-import { markRaw, ref, shallowRef, toRaw } from 'vue';
+import { markRaw, ref, shallowRef, toRaw, watch } from 'vue';
 import { createPool, type WorkerPool } from '../workers/worker-pool.ts';
 import { useForecastStore } from './forecast-store.ts';
 import { useJobStore } from './job-store.ts';
@@ -65,6 +65,17 @@ export const useAdviceStore = defineStore('advice', () => {
     pool = null;
     working.value = null;
   }
+
+  // Advice is of one job: on another its lines would be nonsense.
+  watch(
+    () => job.id,
+    () => {
+      cancel();
+      suggestions.value = [];
+      repairs.value = null;
+      message.value = null;
+    },
+  );
 
   async function suggest() {
     const own = start('suggest');
@@ -175,7 +186,11 @@ export const useAdviceStore = defineStore('advice', () => {
     return true;
   }
 
-  const apply = (repair: Repair) => job.apply((document) => repair.apply(document));
+  /** Does it, once: the other changes were simulated on the job as it was. */
+  function apply(repair: Repair) {
+    job.apply((document) => repair.apply(document));
+    repairs.value = null;
+  }
 
   return {
     suggestions,

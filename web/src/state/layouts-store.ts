@@ -4,7 +4,7 @@ import type { Job, JobVariant, Outcome } from '@wick/contract/job';
 import { adoptLayout, copyLayout, fingerprintOf, outcomeOf, withLayout } from '@wick/contract/outcome';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { defineStore } from 'pinia';
-import { computed, markRaw, ref, shallowRef, toRaw } from 'vue';
+import { computed, markRaw, ref, shallowRef, toRaw, watch } from 'vue';
 import { createPool, type WorkerPool } from '../workers/worker-pool.ts';
 import { useForecastStore } from './forecast-store.ts';
 import { useJobStore } from './job-store.ts';
@@ -38,7 +38,14 @@ export const useLayoutsStore = defineStore('layouts', () => {
   const currentOutcome = computed<Outcome | null>(() => {
     const { solved, verdict } = forecast;
     const document = job.document;
-    if (!document || !solved?.isFine || !verdict || !runConditionsOf(document, shop.shop)) return null;
+    if (
+      !document ||
+      !forecast.isUpToDate ||
+      !solved?.isFine ||
+      !verdict ||
+      !runConditionsOf(document, shop.shop)
+    )
+      return null;
     return outcomeOf(document, shop.shop, solved.flow, verdict);
   });
 
@@ -100,6 +107,14 @@ export const useLayoutsStore = defineStore('layouts', () => {
       return { ...document, variants };
     });
   }
+
+  watch(
+    () => job.id,
+    () => {
+      stop();
+      flows.value = new Map();
+    },
+  );
 
   function stop() {
     pool?.close();
