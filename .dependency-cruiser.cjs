@@ -1,28 +1,52 @@
-/** The dependency rule of the house: contract -> core; server, web and cli -> contract and core; never back, never sideways. */
-const outside = (room, ...allowed) => ({
-  name: `${room}-imports`,
+/** The arrows of the house. A room may import itself, packages, and what is named for it. */
+const room = (path, ...allowed) => ({
+  name: `${path.replaceAll('/', '-')}-imports`,
   severity: 'error',
-  comment: `${room} may import only itself${allowed.length ? ', ' + allowed.join(', ') : ''} and packages`,
-  from: { path: `^${room}/` },
+  comment: `${path} may import only itself${allowed.length ? ', ' + allowed.join(', ') : ''} and packages`,
+  from: { path: `^${path}/`, pathNot: '\\.test\\.ts$' },
   to: {
-    path: '^(core|contract|server|web|cli|e2e)/',
-    pathNot: `^(${[room, ...allowed].join('|')})/`,
+    path: '^(core|contract|plan|server|web|cli|e2e)/',
+    pathNot: `^(${[path, ...allowed].join('|')})/`,
   },
 });
+const below = ['core', 'contract', 'plan'];
+const inside = (...rooms) => rooms.map((name) => `web/src/${name}`);
 
 module.exports = {
   forbidden: [
-    outside('core'),
-    outside('contract', 'core'),
-    outside('server', 'contract', 'core'),
-    outside('web', 'contract', 'core'),
-    outside('cli', 'contract', 'core'),
+    room('core'),
+    room('contract', 'core/src/units'),
+    room('plan', 'core', 'contract'),
+    room('server', ...below),
+    room('web', ...below),
+    room('cli', ...below),
+    // Inside web: ui and board know no session; stages know session, compute, data, board, ui; app knows stages.
+    room('web/src/ui', ...below),
+    room('web/src/board', ...below, ...inside('ui')),
+    room('web/src/data', ...below),
+    room('web/src/session', ...below),
+    room('web/src/compute', ...below, ...inside('session', 'data')),
+    room('web/src/stages', ...below, ...inside('session', 'compute', 'data', 'board', 'ui')),
+    room('web/src/app', ...below, ...inside('stages', 'session', 'compute', 'data', 'board', 'ui')),
     {
-      name: 'core-is-pure',
+      name: 'no-stage-imports-another',
       severity: 'error',
-      comment: 'core has no I/O, no clock, no schema library and no interface code',
+      comment: 'a stage is added or taken out by its folder alone; what several share is common',
+      from: { path: '^web/src/stages/([^/]+)/' },
+      to: { path: '^web/src/stages/[^/]+/', pathNot: '^web/src/stages/($1|common)/' },
+    },
+    {
+      name: 'paper-is-pure',
+      severity: 'error',
+      comment: 'core and plan have no I/O and no interface code; core has no schema library either',
+      from: { path: '^(core|plan)/src/', pathNot: '(\\.test\\.ts$|/test/)' },
+      to: { path: '^(node:|fs$|path$|os$)|node_modules/(vue|express|drizzle-orm|pinia)/' },
+    },
+    {
+      name: 'core-knows-no-schemas',
+      severity: 'error',
       from: { path: '^core/src/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^(node:|fs|path|os)|node_modules/(zod|vue|express|drizzle-orm)/' },
+      to: { path: 'node_modules/(zod|nanoid)/' },
     },
     {
       name: 'only-repo-knows-the-database',

@@ -1,6 +1,13 @@
 export default {
   testEnvironment: 'node',
-  roots: ['<rootDir>/core', '<rootDir>/contract', '<rootDir>/server', '<rootDir>/cli', '<rootDir>/web'],
+  roots: [
+    '<rootDir>/core',
+    '<rootDir>/contract',
+    '<rootDir>/plan',
+    '<rootDir>/server',
+    '<rootDir>/cli',
+    '<rootDir>/web',
+  ],
   testMatch: ['**/*.test.ts'],
   modulePathIgnorePatterns: ['/dist/', '/types/'],
   transform: {

@@ -1,6 +1,7 @@
 import { chromium, type Page } from '@playwright/test';
-import { demoJobs } from '@wick/contract/demo/jobs';
-import type { Job } from '@wick/contract/job';
+import { demoJobs } from '@wick/plan/demo/jobs';
+import type { Job } from '@wick/contract/job/job';
+import { jobOf, laidOut, type LaidJob } from '@wick/plan/job/laid';
 import { launchOptions } from './support/browser.ts';
 import { newFolder, startServer } from './support/server.ts';
 
@@ -13,8 +14,8 @@ const outline = Array.from({ length: CORNERS }, (_, i) => {
   const radius = 0.7 + 0.08 * Math.cos(7 * angle);
   return { x: 1 + 1.4 * radius * Math.cos(angle), y: 0.8 + radius * Math.sin(angle) };
 });
-const gore = demoJobs[0]!;
-const zone = (n: number): Job['zones'][number] => ({
+const gore = laidOut(demoJobs[0]!);
+const zone = (n: number): LaidJob['zones'][number] => ({
   ...gore.zones[0]!,
   id: `zone-${n}`,
   name: `Zone ${n}`,
@@ -25,7 +26,7 @@ const zone = (n: number): Job['zones'][number] => ({
   })),
   laminate: { ...gore.laminate, plies: gore.laminate.plies.map(({ id }) => ({ through: id })) },
 });
-const job: Job = {
+const job = jobOf({
   ...gore,
   name: 'Frames',
   part: { ...gore.part, outline, features: [] },
@@ -37,10 +38,10 @@ const job: Job = {
       { x: 0.5 + 0.8 * i, y: 1 },
     ],
   })),
-};
+});
 
 /** A job of 5 000 nodes: a hand drags its second feed to and fro; then single moves are timed until the front on the board follows. */
-const fine: Job = { ...gore, name: 'Fine', forecast: { ...gore.forecast, nodeCount: 5000 } };
+const fine = jobOf({ ...gore, name: 'Fine', forecast: { ...gore.forecast, nodeCount: 5000 } });
 const MOVES = 24;
 
 async function dragLine(page: Page) {

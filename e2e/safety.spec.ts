@@ -1,5 +1,5 @@
-import { brokenJobFiles } from '@wick/contract/test/broken-job-files';
-import type { StoredJob } from '@wick/contract/api';
+import { brokenJobFiles } from '@wick/plan/files/test/broken-job-files';
+import type { StoredJob, WrittenJob } from '@wick/contract/api';
 import { expect, openDemo, saved, test } from './support/fixtures.ts';
 import { newFolder, startServer } from './support/server.ts';
 
@@ -17,7 +17,9 @@ test('a stale write offers both versions, and either can be kept', async ({ page
     await field.fill(keep === 'Keep this one' ? '33 mbar' : '44 mbar');
     await field.press('Enter');
     await expect(page.getByText('This job was changed elsewhere')).toBeVisible();
-    await expect(page.getByText('The two differ in: lines, vacuum.')).toBeVisible();
+    const differences = page.getByTestId('differences');
+    await expect(differences).toContainText('Rim vent only here');
+    await expect(differences).toContainText('pressure at the vent');
     await page.getByRole('button', { name: keep }).click();
 
     if (keep === 'Keep this one') {
@@ -78,7 +80,7 @@ test('a server killed during edits loses no acknowledged write, and the folder o
       if (i === killAt) void server.kill();
       const answer = await sent.catch(() => null);
       if (!answer?.ok) break;
-      acknowledged = job = (await answer.json()) as StoredJob;
+      acknowledged = job = { ...job, ...((await answer.json()) as WrittenJob), document };
     }
     await server.kill();
     server = await startServer(folder, 4350);

@@ -11,7 +11,7 @@ export function run(command, args, options = {}) {
   return status;
 }
 
-/** Installs the packages of the lock file unless they are there already. */
+/** Installs exactly the packages of the lock file, unless they are there already. */
 export function installPackages() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 19)) {
@@ -23,8 +23,7 @@ export function installPackages() {
     existsSync(marker) && statSync(marker).mtimeMs >= statSync(`${root}package-lock.json`).mtimeMs;
   if (isFresh) return;
   console.log('Installing packages ...');
-  // Not "npm ci": it refuses a lock file that leaves out optional binaries for other platforms.
-  run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error']);
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
 }
 
 /** Builds the web application when its sources are newer than the last build. */

@@ -1,5 +1,7 @@
+import { assumptionsOf } from '@wick/plan/settle';
+import { processOf } from '@wick/plan/processes/processes';
+import { missingOf } from '@wick/plan/forecast/missing';
 import { formatQuantity } from '@wick/core/units/format';
-import { assumptionsOf, missingOf } from '@wick/contract/forecast-input';
 import { exitCodes, type Output } from './exit-codes.ts';
 import { readJobAt, shopOf, type ShopOptions } from './read-job.ts';
 
@@ -9,6 +11,8 @@ export function check(file: string, options: ShopOptions, { out }: Output): numb
   out(
     `${job.name}: a ${job.process} job with ${job.laminate.plies.length} plies and ${job.lines.length} lines.`,
   );
+  const { front } = processOf(job);
+  if (!front.isDrawn) out(front.reason);
   for (const item of missing) out(`missing  ${item.message}`);
   for (const item of assumptionsOf(job, shopOf(options)))
     out(`assumed  ${item.label}: ${formatQuantity(item.value, item.quantity)} (${item.reason})`);

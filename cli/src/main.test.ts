@@ -1,10 +1,10 @@
+import { emptyJob } from '@wick/plan/job/new-job';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, test } from '@jest/globals';
-import { brokenJobFiles } from '@wick/contract/test/broken-job-files';
-import { emptyJob } from '@wick/contract/job';
+import { brokenJobFiles } from '@wick/plan/files/test/broken-job-files';
 import { main } from './main.ts';
 
 const demo = (name: string) => fileURLToPath(new URL(`../../demo/${name}.wick.json`, import.meta.url));

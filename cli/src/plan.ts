@@ -1,12 +1,12 @@
 import { extname } from 'node:path';
-import { cutCsv } from '@wick/contract/cut-sheet';
-import { layoutDxf, layoutGeoJson, layoutSvg } from '@wick/contract/drawings/layout-out';
-import type { Job } from '@wick/contract/job';
+import { cutCsv } from '@wick/plan/laminate/cut-sheet';
+import { layoutDxf, layoutGeoJson, layoutSvg } from '@wick/plan/files/drawings/layout-out';
+import type { LaidJob } from '@wick/plan/job/laid';
 import { CliError, exitCodes, type Output } from './exit-codes.ts';
 import { readJobAt } from './read-job.ts';
 import { writeText } from './write-text.ts';
 
-const formats: Record<string, (job: Job) => string> = {
+const formats: Record<string, (job: LaidJob) => string> = {
   '.dxf': layoutDxf,
   '.svg': layoutSvg,
   '.geojson': layoutGeoJson,

@@ -1,12 +1,14 @@
 import { readFileSync, statSync } from 'node:fs';
 import { MAX_FILE_BYTES } from '@wick/contract/api';
-import type { Job } from '@wick/contract/job';
-import { readJobFile } from '@wick/contract/job-file';
+import { readJobFile } from '@wick/plan/files/job-file';
+import { missingOf } from '@wick/plan/forecast/missing';
+import { laidOut, type LaidJob } from '@wick/plan/job/laid';
+import { processOf } from '@wick/plan/processes/processes';
 import { usualShop, type Shop } from '@wick/contract/shop';
 import { CliError } from './exit-codes.ts';
 
-/** Reads and checks a job file. */
-export function readJobAt(path: string): Job {
+/** Reads and checks a job file; the job with the layout worked on. */
+export function readJobAt(path: string): LaidJob {
   let text: string;
   try {
     if (statSync(path).size > MAX_FILE_BYTES)
@@ -21,7 +23,7 @@ export function readJobAt(path: string): Job {
   }
   const read = readJobFile(text);
   if (!read.ok) throw new CliError('file', `${path}: ${read.message}`);
-  return read.value;
+  return laidOut(read.value.job);
 }
 
 export interface ShopOptions {
@@ -42,4 +44,12 @@ export function numberIn(text: string, name: string, from: number, to: number): 
   if (text.trim() === '' || !(value >= from && value <= to))
     throw new CliError('usage', `${name} takes a number from ${from} to ${to}, not “${text}”.`);
   return value;
+}
+
+/** A job through which resin is drawn, with all that a forecast needs. @throws CliError with the first thing that is not there */
+export function requireFront(job: LaidJob, path: string): void {
+  const { front } = processOf(job);
+  const [missing] = missingOf(job);
+  const why = front.isDrawn ? missing?.message : front.reason;
+  if (why !== undefined) throw new CliError('model', `${path}: ${why}`);
 }

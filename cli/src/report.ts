@@ -1,9 +1,9 @@
-import { timelineOf, verdictOf, type Timeline } from '@wick/contract/assess';
-import { runConditionsOf } from '@wick/contract/forecast-input';
-import type { Job } from '@wick/contract/job';
-import { csvOf, vtuOf } from '@wick/contract/results-out';
+import { runConditionsOf } from '@wick/plan/resin/run';
+import { timelineOf, verdictOf, type Timeline } from '@wick/plan/forecast/assess';
+import type { LaidJob } from '@wick/plan/job/laid';
+import { csvOf, vtuOf } from '@wick/plan/files/results-out';
 import type { Shop } from '@wick/contract/shop';
-import { findingWords, likelyWords, verdictSentence } from '@wick/contract/words';
+import { findingWords, likelyWords, verdictSentence } from '@wick/plan/forecast/words';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { valueAt } from '@wick/core/flow/probe';
 import { formatClock, formatQuantity } from '@wick/core/units/format';
@@ -23,7 +23,7 @@ interface Place {
 }
 
 export interface Report {
-  readonly job: string;
+  readonly job: LaidJob;
   readonly verdict: Verdict;
   readonly flow: FlowForecast;
   readonly timeline: Timeline;
@@ -31,10 +31,10 @@ export interface Report {
 }
 
 /** All that a run tells, times on the clock since first mix. */
-export function reportOf(job: Job, shop: Shop, flow: FlowForecast, probes: readonly Place[]): Report {
+export function reportOf(job: LaidJob, shop: Shop, flow: FlowForecast, probes: readonly Place[]): Report {
   const run = runConditionsOf(job, shop)!;
   const timeline = timelineOf(flow, clockOf(run), run.openTime);
-  return { job: job.name, verdict: verdictOf(job, shop, flow)!, flow, timeline, probes };
+  return { job, verdict: verdictOf(job, shop, flow)!, flow, timeline, probes };
 }
 
 export function writeResults({ flow, timeline }: Report, { vtk, csv }: ResultOptions): void {
@@ -44,74 +44,75 @@ export function writeResults({ flow, timeline }: Report, { vtk, csv }: ResultOpt
 
 /** @returns the exit code the verdict stands for */
 export function printReport(report: Report, { json }: ResultOptions, { out }: Output): number {
-  const { job, verdict, flow, timeline, probes } = report;
+  const told = toldBy(report);
+  if (json) out(JSON.stringify(told, neverAsNull, 2));
+  else linesOf(report, told).forEach(out);
+  const { band } = report.verdict;
+  return ['comfortable', 'tight', 'gamble'].includes(band) ? exitCodes.fine.code : exitCodes.trouble.code;
+}
+
+/** The report as data: ids with their names, times on the clock. */
+function toldBy({ job, verdict, flow, timeline, probes }: Report) {
   const seconds = (time: number) => (Number.isNaN(time) ? NaN : timeline.clockTime(time));
-  const events = flow.events.map((event) => ({ ...event, time: seconds(event.time) }));
-  const dryRegions = flow.dryRegions.map(({ place, time, area, finalArea, finalPressure }) => ({
-    place,
-    time: seconds(time),
-    area,
-    finalArea,
-    finalPressure,
-  }));
-  const marks = flow.marks.map(({ name, arrival }) => ({ name, time: seconds(arrival) }));
-  const timed = probes.map((place) => ({ place, time: seconds(valueAt(flow.mesh, flow.arrival, place)) }));
-  const lag = flow.lag?.largest ?? null;
-  if (json)
-    out(
-      JSON.stringify(
-        {
-          job,
-          verdict,
-          lastPlace: flow.lastPlace,
-          events,
-          findings: flow.findings,
-          dryRegions,
-          marks,
-          probes: timed,
-          layers: flow.layers.length,
-          lag,
-          nodes: flow.mesh.nodeCount,
-          massError: flow.massError,
-        },
-        neverAsNull,
-        2,
-      ),
-    );
-  else {
-    const at = (place: Place) => `${place.x.toFixed(3)}, ${place.y.toFixed(3)} m`;
-    const clock = (time: number) => (Number.isFinite(time) ? formatClock(time) : 'not before gel');
-    out(job);
-    out(verdictSentence(verdict));
-    out(
-      `Last corner ${clock(verdict.fillTime)} at ${at(flow.lastPlace)} (likely ${likelyWords(verdict)}); gel ${clock(verdict.gelTime)}. All from first mix.`,
-    );
-    out(
-      lag === null
-        ? 'Mesh and laminate averaged.'
-        : `${flow.layers.length} layers; the mould side lags by up to ${(1000 * lag).toFixed(0)} mm.`,
-    );
-    const rows = [
-      ...events.map(({ time, name, kind }) => ({ time, words: `${name} ${kind}` })),
-      ...dryRegions.map(({ time, area, place }) => ({
-        time,
-        words: `${(area * 1e4).toFixed(0)} cm2 cut off from the vents near ${at(place)}`,
-      })),
-      ...marks.map(({ name, time }) => ({ time, words: `front at ${name}` })),
-      ...timed.map(({ place, time }) => ({ time, words: `front at ${at(place)}` })),
-    ];
-    for (const { time, words } of rows) out(`${clock(time).padStart(8)}  ${words}`);
-    for (const finding of flow.findings)
-      out(
-        findingWords(finding, {
-          clock: (time) => clock(seconds(time)),
-          show: (value, quantity) => formatQuantity(value, quantity),
-        }),
-      );
-  }
-  return ['comfortable', 'tight', 'gamble'].includes(verdict.band)
-    ? exitCodes.fine.code
-    : exitCodes.trouble.code;
+  const nameOf = nameIn(job);
+  return {
+    job: job.name,
+    verdict,
+    lastPlace: flow.lastPlace,
+    events: flow.events.map((event) => ({ ...event, name: nameOf(event.lineId), time: seconds(event.time) })),
+    findings: flow.findings.map((finding) =>
+      'lineId' in finding ? { ...finding, name: nameOf(finding.lineId) } : finding,
+    ),
+    dryRegions: flow.dryRegions.map(({ id, zoneId, place, time, area, finalArea, finalPressure }) => ({
+      id,
+      zoneId,
+      place,
+      time: seconds(time),
+      area,
+      finalArea,
+      finalPressure,
+    })),
+    marks: flow.marks.map(({ id, arrival }) => ({ id, name: nameOf(id), time: seconds(arrival) })),
+    probes: probes.map((place) => ({ place, time: seconds(valueAt(flow.mesh, flow.arrival, place)) })),
+    layers: flow.layers.length,
+    lag: flow.lag?.largest ?? null,
+    nodes: flow.mesh.nodeCount,
+    massError: flow.massError,
+  };
+}
+
+const nameIn = (job: LaidJob) => (id: string) =>
+  [...job.lines, ...job.marks].find((item) => item.id === id)?.name ?? id;
+
+const at = (place: Place) => `${place.x.toFixed(3)}, ${place.y.toFixed(3)} m`;
+const clock = (time: number) => (Number.isFinite(time) ? formatClock(time) : 'not before gel');
+
+/** The report in words, a line each. */
+function linesOf({ job, verdict, flow, timeline }: Report, told: ReturnType<typeof toldBy>): string[] {
+  const rows = [
+    ...told.events.map(({ time, name, kind }) => ({ time, words: `${name} ${kind}` })),
+    ...told.dryRegions.map(({ time, area, place }) => ({
+      time,
+      words: `${(area * 1e4).toFixed(0)} cm2 cut off from the vents near ${at(place)}`,
+    })),
+    ...told.marks.map(({ name, time }) => ({ time, words: `front at ${name}` })),
+    ...told.probes.map(({ place, time }) => ({ time, words: `front at ${at(place)}` })),
+  ];
+  const write = {
+    clock: (time: number) => clock(Number.isNaN(time) ? NaN : timeline.clockTime(time)),
+    show: (value: number, quantity: 'absolutePressure') => formatQuantity(value, quantity),
+    nameOf: nameIn(job),
+  };
+  return [
+    job.name,
+    verdictSentence(verdict),
+    `Last corner ${clock(verdict.fillTime)} at ${at(flow.lastPlace)} (likely ${likelyWords(verdict)}); gel ${clock(verdict.gelTime)}. All from first mix.`,
+    told.lag === null
+      ? 'Mesh and laminate averaged.'
+      : `${flow.layers.length} layers; the mould side lags by up to ${(1000 * told.lag).toFixed(0)} mm.`,
+    ...rows.map(({ time, words }) => `${clock(time).padStart(8)}  ${words}`),
+    ...flow.findings.map((finding) => findingWords(finding, write)),
+  ];
 }
 
 /** JSON has no infinity: a time that never comes is null. */

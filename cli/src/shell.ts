@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs';
-import { flowRequestOf } from '@wick/contract/flow-request';
-import { missingOf } from '@wick/contract/forecast-input';
-import type { JobLine } from '@wick/contract/job';
-import { forecastFlow } from '@wick/core/flow/forecast';
+import { problemOf } from '@wick/plan/forecast/problem';
+import { bareLine } from '@wick/plan/layout/edits';
+import type { JobLine } from '@wick/contract/job/job';
+import { solveFlow } from '@wick/core/flow/problem';
 import { meshShell, type ShellPoint } from '@wick/core/geometry/shell';
 import { readObj, readStl } from '@wick/core/geometry/surface-file';
 import { ModelError } from '@wick/core/model-error';
 import { CliError, type Output } from './exit-codes.ts';
-import { numberIn, readJobAt, shopOf, type ShopOptions } from './read-job.ts';
+import { numberIn, readJobAt, requireFront, shopOf, type ShopOptions } from './read-job.ts';
 import { printReport, reportOf, writeResults, type ResultOptions } from './report.ts';
 
 interface ShellOptions extends ShopOptions, ResultOptions {
@@ -45,17 +45,15 @@ export function simulateShell(file: string, options: ShellOptions, output: Outpu
     tees: [],
     stations: [],
     meshAreas: [],
-    variants: [],
     lines: lines.map(jobLine),
   };
-  const [missing] = missingOf(job);
-  if (missing) throw new CliError('model', `${options.job}: ${missing.message}`);
+  requireFront(job, options.job);
   const nodeCount = numberIn(options.nodes ?? '2000', '--nodes', 50, 60_000);
   try {
     const soup = readSurface(file).map((v) => v * scale);
     const shell = meshShell({ soup, lines, nodeCount });
     const shop = shopOf(options);
-    const flow = forecastFlow({ ...flowRequestOf(job, shop, { nodeCount }), shell });
+    const flow = solveFlow(problemOf(job, shop), { nodeCount, shell });
     const report = reportOf(job, shop, flow, []);
     writeResults(report, options);
     return printReport(report, options, output);
@@ -89,7 +87,7 @@ function readPoints(text: string, option: string): ShellPoint[] {
   return points.map(([x, y, z]) => ({ x: x!, y: y!, z: z! }));
 }
 
-function jobLine({
+const jobLine = ({
   kind,
   name,
   points,
@@ -97,23 +95,7 @@ function jobLine({
   kind: JobLine['kind'];
   name: string;
   points: ShellPoint[];
-}): JobLine {
-  return {
-    id: name.toLowerCase().replace(' ', '-'),
-    kind,
-    name,
-    points: points.map(({ x, y }) => ({ x, y })),
-    bore: 0.012,
-    hoseLength: null,
-    hoseBore: null,
-    stockId: null,
-    hoseId: null,
-    tee: null,
-    stationId: null,
-    inlet: 0.5,
-    potLevel: null,
-    startsOpen: true,
-    actions: [],
-    pinned: false,
-  };
-}
+}): JobLine => ({
+  ...bareLine(kind, points, name.toLowerCase().replace(' ', '-')),
+  name,
+});

@@ -1,8 +1,7 @@
-import { FINE, FINE_LAYERS, forecastJob } from '@wick/contract/assess';
-import { missingOf } from '@wick/contract/forecast-input';
+import { FINE, FINE_LAYERS, forecastJob } from '@wick/plan/forecast/assess';
 import { ModelError } from '@wick/core/model-error';
 import { CliError, type Output } from './exit-codes.ts';
-import { numberIn, readJobAt, shopOf, type ShopOptions } from './read-job.ts';
+import { numberIn, readJobAt, requireFront, shopOf, type ShopOptions } from './read-job.ts';
 import { printReport, reportOf, writeResults, type ResultOptions } from './report.ts';
 
 interface SimulateOptions extends ShopOptions, ResultOptions {
@@ -17,8 +16,7 @@ export function simulate(file: string, options: SimulateOptions, output: Output)
   const job = readJobAt(file);
   const usual = (options.layers ?? job.forecast.layers) ? FINE_LAYERS : FINE;
   const nodeCount = numberIn(options.nodes ?? String(usual.nodeCount), '--nodes', 50, 60_000);
-  const [missing] = missingOf(job);
-  if (missing) throw new CliError('model', `${file}: ${missing.message}`);
+  requireFront(job, file);
   try {
     const flow = forecastJob(job, shop, { ...usual, nodeCount, layers: options.layers });
     const report = reportOf(job, shop, flow, probes);

@@ -1,48 +1,29 @@
 import { z } from 'zod';
-import { jobSchema } from './job.ts';
+import { jobSchema } from './job/job.ts';
+import { outcomeSchema, resultSchema } from './job/result.ts';
 import { materialSchema } from './materials.ts';
 import { mouldSchema } from './mould.ts';
 import { shopSchema } from './shop.ts';
 
-/** Everything the server answers. Writes carry the revision they started from; a stale one gets 409 with what is stored. */
-export const routes = {
-  health: '/api/health',
-  jobs: '/api/jobs',
-  job: '/api/jobs/:id',
-  jobVerdict: '/api/jobs/:id/verdict',
-  jobFile: '/api/jobs/:id/file',
-  jobImport: '/api/jobs/import',
-  jobArchived: '/api/jobs/:id/archived',
-  jobRestore: '/api/jobs/:id/restore',
-  materials: '/api/materials',
-  material: '/api/materials/:id',
-  materialHistory: '/api/materials/:id/history',
-  materialsImport: '/api/materials/import',
-  moulds: '/api/moulds',
-  mould: '/api/moulds/:id',
-  shop: '/api/shop',
-} as const;
-
+/** Largest file or document that is taken in. */
 export const MAX_FILE_BYTES = 4_000_000;
+export const MAX_IMPORT = 2000;
 
-const bands = ['comfortable', 'tight', 'gamble', 'willNotFill', 'drySpot', 'airTrapped'] as const;
-
-/** What the list of jobs shows of the last forecast; null times stand for "never". */
-export const verdictSummarySchema = z.strictObject({
-  revision: z.number().int(),
-  band: z.enum(bands),
-  fillTime: z.number().nullable(),
-  gelTime: z.number(),
-});
-export type VerdictSummary = z.infer<typeof verdictSummarySchema>;
+const revision = z.number().int().min(1);
+/** 0 adds what is not there yet. */
+const revisionOrNew = z.number().int().min(0);
 
 export const storedJobSchema = z.object({
   id: z.string(),
-  revision: z.number().int(),
+  revision,
   changedAt: z.string(),
   document: jobSchema,
 });
 export type StoredJob = z.infer<typeof storedJobSchema>;
+
+/** What a write comes to; the document is the writer's own. */
+const writtenJobSchema = storedJobSchema.pick({ revision: true, changedAt: true });
+export type WrittenJob = z.infer<typeof writtenJobSchema>;
 
 const path = z.array(z.strictObject({ x: z.number(), y: z.number() }));
 
@@ -56,9 +37,9 @@ export const planSketchSchema = z.strictObject({
 });
 export type PlanSketch = z.infer<typeof planSketchSchema>;
 
-export const jobListItemSchema = z.object({
+const jobListItemSchema = z.object({
   id: z.string(),
-  revision: z.number().int(),
+  revision,
   changedAt: z.string(),
   name: z.string(),
   process: jobSchema.shape.process,
@@ -67,45 +48,125 @@ export const jobListItemSchema = z.object({
   mouldId: z.string().nullable(),
   /** Ids of the library entries it was computed with. */
   materialIds: z.array(z.string()),
-  verdict: verdictSummarySchema.nullable(),
+  /** What the layout worked on came to when it was last forecast; null when it never was. */
+  outcome: outcomeSchema.nullable(),
+  /** The job has changed since in what the outcome depends on. */
+  isStale: z.boolean(),
 });
 export type JobListItem = z.infer<typeof jobListItemSchema>;
 
-export const jobWriteSchema = z.strictObject({ revision: z.number().int().min(1), document: jobSchema });
+/** A new job: a name alone, a name with a shape, or a copy, as the other hand if so wanted. */
+export const newJobSchema = z.union([
+  z.strictObject({
+    name: jobSchema.shape.name,
+    outline: jobSchema.shape.part.shape.outline.optional(),
+    process: jobSchema.shape.process.optional(),
+  }),
+  z.strictObject({ copyOf: z.string(), mirrored: z.boolean().optional() }),
+]);
+export type NewJob = z.infer<typeof newJobSchema>;
 
-export const storedShopSchema = z.object({ revision: z.number().int(), shop: shopSchema });
+export const storedShopSchema = z.object({ revision, shop: shopSchema });
 export type StoredShop = z.infer<typeof storedShopSchema>;
-export const shopWriteSchema = z.strictObject({ revision: z.number().int().min(1), shop: shopSchema });
 
-export const storedMaterialSchema = z.object({ revision: z.number().int(), material: materialSchema });
+export const storedMaterialSchema = z.object({ revision, material: materialSchema });
 export type StoredMaterial = z.infer<typeof storedMaterialSchema>;
-/** Revision 0 adds a new entry. */
-export const materialWriteSchema = z.strictObject({
-  revision: z.number().int().min(0),
-  material: materialSchema,
-});
-
-export const archivedSchema = z.strictObject({ isArchived: z.boolean() });
 
 /** One earlier state of a library entry. */
-export const materialVersionSchema = z.object({
-  revision: z.number().int(),
-  changedAt: z.string(),
-  material: materialSchema,
-});
+const materialVersionSchema = z.object({ revision, changedAt: z.string(), material: materialSchema });
 export type MaterialVersion = z.infer<typeof materialVersionSchema>;
 
-export const MAX_IMPORT = 2000;
-/** All or none: a library file as it was read. */
-export const materialsImportSchema = z.strictObject({ materials: z.array(materialSchema).max(MAX_IMPORT) });
-export const importCountSchema = z.object({
+const importCountSchema = z.object({
   added: z.number().int(),
   changed: z.number().int(),
   same: z.number().int(),
 });
 export type ImportCount = z.infer<typeof importCountSchema>;
 
-export const storedMouldSchema = z.object({ revision: z.number().int(), mould: mouldSchema });
+export const storedMouldSchema = z.object({ revision, mould: mouldSchema });
 export type StoredMould = z.infer<typeof storedMouldSchema>;
-/** Revision 0 adds a new record. */
-export const mouldWriteSchema = z.strictObject({ revision: z.number().int().min(0), mould: mouldSchema });
+
+/** The file of a job: its document, and beside it what its layouts came to. */
+export const jobFileSchema = jobSchema.extend({ results: z.array(resultSchema).max(50).optional() });
+
+const nothing = z.void();
+/** Text that the service reads, and whose faults it words. */
+const text = z.string();
+
+/**
+ * Everything the server answers. Writes carry the revision they started from; a stale one gets 409 with what is stored.
+ * Documents are checked by their service, which words their faults.
+ */
+export const routes = {
+  health: { method: 'GET', path: '/api/health', body: null, answer: z.object({ status: z.literal('ok') }) },
+  listJobs: { method: 'GET', path: '/api/jobs', body: null, answer: z.array(jobListItemSchema) },
+  addJob: { method: 'POST', path: '/api/jobs', body: newJobSchema, answer: storedJobSchema },
+  importJob: { method: 'POST', path: '/api/jobs/import', body: text, answer: storedJobSchema },
+  getJob: { method: 'GET', path: '/api/jobs/:id', body: null, answer: storedJobSchema },
+  writeJob: {
+    method: 'PUT',
+    path: '/api/jobs/:id',
+    body: z.strictObject({ revision, document: z.unknown() }),
+    answer: writtenJobSchema,
+  },
+  removeJob: { method: 'DELETE', path: '/api/jobs/:id', body: null, answer: nothing },
+  restoreJob: { method: 'POST', path: '/api/jobs/:id/restore', body: null, answer: storedJobSchema },
+  archiveJob: {
+    method: 'PUT',
+    path: '/api/jobs/:id/archived',
+    body: z.strictObject({ isArchived: z.boolean() }),
+    answer: nothing,
+  },
+  listResults: { method: 'GET', path: '/api/jobs/:id/results', body: null, answer: z.array(resultSchema) },
+  /** Each takes the place of an earlier one of its layout. */
+  keepResults: {
+    method: 'PUT',
+    path: '/api/jobs/:id/results',
+    body: z.strictObject({ results: z.array(resultSchema).max(50) }),
+    answer: nothing,
+  },
+  jobFile: { method: 'GET', path: '/api/jobs/:id/file', body: null, answer: jobFileSchema },
+  listMaterials: { method: 'GET', path: '/api/materials', body: null, answer: z.array(storedMaterialSchema) },
+  /** All or none: a library file as it was read. */
+  importMaterials: {
+    method: 'POST',
+    path: '/api/materials/import',
+    body: z.strictObject({ materials: z.array(materialSchema).max(MAX_IMPORT) }),
+    answer: importCountSchema,
+  },
+  writeMaterial: {
+    method: 'PUT',
+    path: '/api/materials/:id',
+    body: z.strictObject({ revision: revisionOrNew, material: materialSchema }),
+    answer: storedMaterialSchema,
+  },
+  removeMaterial: { method: 'DELETE', path: '/api/materials/:id', body: null, answer: nothing },
+  materialHistory: {
+    method: 'GET',
+    path: '/api/materials/:id/history',
+    body: null,
+    answer: z.array(materialVersionSchema),
+  },
+  listMoulds: { method: 'GET', path: '/api/moulds', body: null, answer: z.array(storedMouldSchema) },
+  writeMould: {
+    method: 'PUT',
+    path: '/api/moulds/:id',
+    body: z.strictObject({ revision: revisionOrNew, mould: mouldSchema }),
+    answer: storedMouldSchema,
+  },
+  removeMould: { method: 'DELETE', path: '/api/moulds/:id', body: null, answer: nothing },
+  getShop: { method: 'GET', path: '/api/shop', body: null, answer: storedShopSchema },
+  writeShop: {
+    method: 'PUT',
+    path: '/api/shop',
+    body: z.strictObject({ revision, shop: shopSchema }),
+    answer: storedShopSchema,
+  },
+} as const satisfies Record<string, Route>;
+
+export interface Route {
+  readonly method: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  readonly path: string;
+  readonly body: z.ZodType | null;
+  readonly answer: z.ZodType;
+}

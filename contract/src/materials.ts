@@ -174,7 +174,7 @@ const viscosity = quantity('viscosity', { above: 0, below: 1e6 });
 const energy = z.number().min(0).max(500_000);
 const constant = z.number().min(0).max(1e20);
 
-export const viscosityCurveSchema = z.strictObject({
+const viscosityCurveSchema = z.strictObject({
   temperature,
   points: z
     .array(z.strictObject({ time: quantity('duration', { atLeast: 0, below: 1e7 }), viscosity }))

@@ -1,4 +1,3 @@
-import { ambientAtAltitude } from '@wick/core/vacuum/atmosphere';
 import { quantityNames, quantityOf, type QuantityName } from '@wick/core/units/quantities';
 import { z } from 'zod';
 import { quantity } from './quantity.ts';
@@ -30,8 +29,3 @@ export const usualShop: Shop = {
   temperature: 293.15,
   units: {},
 };
-
-/** Pa, absolute. */
-export function ambientOf(shop: Shop): number {
-  return shop.ambientPressure ?? ambientAtAltitude(shop.altitude);
-}

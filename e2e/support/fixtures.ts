@@ -1,4 +1,4 @@
-import { demoJobs } from '@wick/contract/demo/jobs';
+import { demoJobs } from '@wick/plan/demo/jobs';
 import { test as base, expect, type Page } from '@playwright/test';
 import { newFolder, startServer, type RunningServer } from './server.ts';
 

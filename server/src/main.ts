@@ -40,10 +40,13 @@ async function main() {
   };
   await repos.jobs.clearDeleted(new Date(Date.now() - KEEP_DELETED));
   if (await seedIfEmpty(repos)) log.info('empty database: demo workshop added');
+  const jobs = createJobService(repos.jobs, createShopService(repos.shop));
+  const rewritten = await jobs.bringUpToDate();
+  if (rewritten > 0) log.info(`${rewritten} jobs of an earlier version brought up to date`);
   const webFolder = `${root}web/dist`;
   const app = createApp({
-    jobs: createJobService(repos.jobs),
-    shop: createShopService(repos.shop),
+    jobs,
+    shop: createShopService(repos.shop, jobs.summariseAll),
     library: createLibraryService(repos.library, repos.jobs),
     moulds: createMouldService(repos.moulds, repos.jobs),
     log,

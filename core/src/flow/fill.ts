@@ -94,6 +94,8 @@ export interface GateEvent {
   readonly time: number;
   readonly gate: number;
   readonly kind: 'opens' | 'throttles' | 'closes' | 'reached';
+  /** The action that did it; null at the start, and where the front came. */
+  readonly actionId: string | null;
   /** Share of the pore volume filled then. */
   readonly filled: number;
 }
@@ -168,13 +170,14 @@ export function fill(request: FillRequest): FillResult {
   const events: GateEvent[] = [];
   let [time, entered, stored, widened, vented, massError, solves, iterations] = [0, 0, 0, 0, 0, 0, 0, 0];
 
-  const operate = (gate: number, opening: number) => {
+  const operate = (gate: number, opening: number, actionId: string | null = null) => {
     const was = board.opening[gate];
     if (opening === was) return;
     board.set(gate, opening);
     const kind = opening === 0 ? 'closes' : was === 0 ? 'opens' : 'throttles';
     // That a vent is open before anything happens is no event.
-    if (time > 0 || gates[gate].kind === 'feed') events.push({ time, gate, kind, filled: stored / total });
+    if (time > 0 || gates[gate].kind === 'feed')
+      events.push({ time, gate, kind, actionId, filled: stored / total });
     if (kind !== 'opens' || gates[gate].kind !== 'feed' || gates[gate].supply) return;
     for (const i of gates[gate].nodes) {
       const room = storage[i] * Math.max(0, 1 - level[i]);
@@ -198,7 +201,7 @@ export function fill(request: FillRequest): FillResult {
 
   const act = () => {
     for (let due = stateDue(level); due.length > 0; due = stateDue(level))
-      for (const { gate, opening } of sequence.take(due, time)) operate(gate, opening);
+      for (const { gate, opening, id } of sequence.take(due, time)) operate(gate, opening, id);
   };
   const stateDue = (at: Float64Array) =>
     sequence.due({ time, level: at, drawn: entered, opening: board.opening });
@@ -291,7 +294,8 @@ export function fill(request: FillRequest): FillResult {
     air.endStep(level, time, board.isVent);
     air.add(groups, time);
     board.keepReached(reached);
-    for (const gate of reached) events.push({ time, gate, kind: 'reached', filled: stored / total });
+    for (const gate of reached)
+      events.push({ time, gate, kind: 'reached', actionId: null, filled: stored / total });
     act();
     if (onProgress?.(stored / total) === false)
       throw new ModelError('CANCELLED', 'The forecast was stopped.');

@@ -7,16 +7,21 @@ export type Finding =
   /** Resin comes to a vent while much of the part is dry. */
   | {
       readonly kind: 'ventFloodsEarly';
-      readonly name: string;
+      readonly lineId: string;
       readonly time: number;
       readonly filled: number;
     }
   /** Resin pressure above ambient lifts the bag. */
   | { readonly kind: 'bagFloats'; readonly time: number; readonly area: number; readonly pressure: number }
   /** The trigger of an opening or closing never came. */
-  | { readonly kind: 'neverTriggers'; readonly name: string; readonly opening: number }
+  | {
+      readonly kind: 'neverTriggers';
+      readonly lineId: string;
+      readonly actionId: string | null;
+      readonly opening: number;
+    }
   /** The hose takes this share of the pressure when half the part is full. */
-  | { readonly kind: 'hoseTakes'; readonly name: string; readonly share: number };
+  | { readonly kind: 'hoseTakes'; readonly lineId: string; readonly share: number };
 
 /** Filled share below which a flooded vent counts as early. */
 const EARLY = 0.95;
@@ -27,17 +32,17 @@ const HOSE_SHARE = 0.15;
 export function findingsOf(run: {
   result: FillResult;
   gates: readonly Gate[];
-  nameOf(gate: number): string;
+  lineOf(gate: number): string;
   mesh: Mesh;
   /** Absolute, Pa. */
   drive: { readonly feedPressure: number; readonly vacuumPressure: number };
 }): Finding[] {
-  const { result, gates, nameOf, mesh } = run;
+  const { result, gates, lineOf, mesh } = run;
   const { feedPressure, vacuumPressure } = run.drive;
   const findings: Finding[] = [];
   for (const { gate, kind, time, filled } of result.events)
     if (kind === 'reached' && gates[gate].kind === 'vent' && filled < EARLY)
-      findings.push({ kind: 'ventFloodsEarly', name: nameOf(gate), time, filled });
+      findings.push({ kind: 'ventFloodsEarly', lineId: lineOf(gate), time, filled });
   const limit = feedPressure - vacuumPressure + FLOAT;
   const floating = result.frames.find(({ pressure }) =>
     pressure.subarray(0, mesh.nodeCount).some((p) => p > limit),
@@ -56,10 +61,10 @@ export function findingsOf(run: {
       pressure: pressure + vacuumPressure,
     });
   }
-  for (const { gate, opening, when } of result.waiting)
+  for (const { gate, opening, when, id } of result.waiting)
     // What is still to come on the clock when the part is full is no fault.
     if (!(when.kind === 'time' && result.isFilled))
-      findings.push({ kind: 'neverTriggers', name: nameOf(gate), opening });
+      findings.push({ kind: 'neverTriggers', lineId: lineOf(gate), actionId: id ?? null, opening });
   const half = result.frames[Math.floor(result.frames.length / 2)];
   gates.forEach(({ supply, pressure }, gate) => {
     if (!supply || !half || !(half.pressure[supply.junction] > 0)) return;
@@ -68,7 +73,7 @@ export function findingsOf(run: {
       (event) => event.gate === gate && event.kind === 'opens' && event.time <= half.time,
     );
     const share = 1 - half.pressure[supply.junction] / drive;
-    if (isOpen && share > HOSE_SHARE) findings.push({ kind: 'hoseTakes', name: nameOf(gate), share });
+    if (isOpen && share > HOSE_SHARE) findings.push({ kind: 'hoseTakes', lineId: lineOf(gate), share });
   });
   return findings;
 }

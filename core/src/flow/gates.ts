@@ -33,7 +33,7 @@ export interface GateBoard {
 /** A line inside the part is passed when its own volumes are half full; a vent has resin when it is full. */
 const PASSED = 0.5;
 
-export function isPassed({ kind, nodes }: Pick<Gate, 'kind' | 'nodes'>, level: Float64Array): boolean {
+function isPassed({ kind, nodes }: Pick<Gate, 'kind' | 'nodes'>, level: Float64Array): boolean {
   const enough = kind === 'vent' ? 1 : PASSED;
   return nodes.every((i) => level[i] >= enough);
 }

@@ -139,7 +139,7 @@ export function actionsOf(
   return lines.flatMap(({ actions }, index) =>
     gateOf[index] < 0
       ? []
-      : actions.map(({ opening, when }) => ({ gate: gateOf[index], opening, when: trigger(when) })),
+      : actions.map(({ id, opening, when }) => ({ id, gate: gateOf[index], opening, when: trigger(when) })),
   );
 }
 

@@ -25,6 +25,8 @@ export interface LayoutLine {
 }
 
 export interface LayoutAction {
+  /** Told with the event that it makes. */
+  readonly id?: string;
   /** 0 shut, 1 open, in between throttled. */
   readonly opening: number;
   readonly when: LayoutTrigger;
@@ -42,6 +44,8 @@ export type LayoutTrigger =
 
 /** Laminate of the whole part (no outline) or of a zone of it; later zones lie over earlier ones. */
 export interface ZoneLaminate {
+  /** Of the zone; none for the laminate of the whole part. */
+  readonly id?: string;
   readonly name: string;
   readonly outline: readonly Point[] | null;
   /** Bag side first; one layer is the laminate averaged through its thickness. */

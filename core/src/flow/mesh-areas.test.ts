@@ -90,7 +90,7 @@ describe('mesh that lies within areas only', () => {
       ],
     });
     const flow = forecastFlow(waiting);
-    const opened = flow.events.find(({ name, kind }) => name === 'late' && kind === 'opens');
+    const opened = flow.events.find(({ lineId, kind }) => lineId === 'late' && kind === 'opens');
     expect(opened!.filled).toBeGreaterThan(0.97);
   });
 

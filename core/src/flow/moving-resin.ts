@@ -20,7 +20,7 @@ export interface MovingResin {
 }
 
 /** Share of the gel state by which the resin may thicken in one step. */
-export const LARGEST_CURE_STEP = 0.02;
+const LARGEST_CURE_STEP = 0.02;
 /** Fluidity that is left when the resin has gelled, relative to fresh: still, but solvable. */
 const STILL = 1e-5;
 

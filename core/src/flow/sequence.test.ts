@@ -105,7 +105,7 @@ describe('triggers of a layout', () => {
       nodeCount: 1500,
     });
   const opens = (forecast: ReturnType<typeof run>) =>
-    forecast.events.find(({ name, kind }) => name === 'Second' && kind !== 'reached')?.time ?? NaN;
+    forecast.events.find(({ lineId, kind }) => lineId === 'second' && kind !== 'reached')?.time ?? NaN;
 
   test.each<[string, LayoutTrigger, number]>([
     ['its own line passed', { kind: 'passed', what: 'second', distance: 0, delay: 0 }, stripTime(0.4)],
@@ -159,7 +159,7 @@ describe('triggers of a layout', () => {
   test('shutting the first line as the second opens, and the whole part as a trigger', () => {
     const second: LayoutTrigger = { kind: 'passed', what: 'second', distance: 0, delay: 0 };
     const forecast = run(second, 1, [{ opening: 0, when: { kind: 'opened', what: 'second', delay: 0 } }]);
-    const shut = forecast.events.find(({ name, kind }) => name === 'Feed' && kind === 'closes')!;
+    const shut = forecast.events.find(({ lineId, kind }) => lineId === 'feed' && kind === 'closes')!;
     expect(shut.time).toBeCloseTo(opens(forecast), 9);
     expect(shut.filled).toBeGreaterThan(0.38);
     expect(forecast.isFilled).toBe(true);

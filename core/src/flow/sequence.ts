@@ -19,6 +19,8 @@ export type Trigger =
 
 /** Opening 0 closes a gate, 1 opens it, in between throttles its hose. */
 export interface Action {
+  /** Of the layout's own action, told with what it sets off. */
+  readonly id?: string;
   readonly gate: number;
   readonly opening: number;
   readonly when: Trigger;

@@ -17,7 +17,7 @@ export interface Arc {
 }
 
 /** Farther than this from straight an arc would pass through the neighbouring corners of any sensible ring. */
-export const MAX_BULGE = 20;
+const MAX_BULGE = 20;
 /** How far a chord may stand off its arc, m: well under what anybody cuts to. */
 const CHORD_ERROR = 2e-4;
 const MAX_TURN_PER_CHORD = Math.PI / 8;

@@ -182,4 +182,4 @@ function coreResistance(core: NonNullable<StackRequest['core']>): number {
 }
 
 /** Common practice, no source. */
-export const ASSUMED_HOLES = { diameter: 0.002, spacing: 0.02 };
+const ASSUMED_HOLES = { diameter: 0.002, spacing: 0.02 };

@@ -66,5 +66,3 @@ export interface PeelPly {
   /** Resin left in it, m3 per m2. */
   readonly resinUptake: number;
 }
-
-export type StackMaterial = Fabric | FlowMesh | Core | PeelPly;

@@ -74,7 +74,7 @@ function requirePoint({ fraction, along, across, through }: MeasuredPoint, name:
 }
 
 /** Carman-Kozeny dependence of permeability on the fibre volume fraction, without its constant. */
-export function carmanKozeny(fraction: number): number {
+function carmanKozeny(fraction: number): number {
   return (1 - fraction) ** 3 / fraction ** 2;
 }
 

@@ -15,8 +15,15 @@ export interface ResinLedgerRequest {
   readonly hardenerParts: number;
 }
 
+export interface LedgerRow {
+  readonly label: string;
+  readonly mass: number;
+  /** Part: it stays in the part. Waste: it is thrown away with consumables, lines and hoses. Pot: it never leaves the pot. */
+  readonly where: 'part' | 'waste' | 'pot';
+}
+
 export interface ResinLedger {
-  readonly rows: readonly { readonly label: string; readonly mass: number }[];
+  readonly rows: readonly LedgerRow[];
   readonly total: number;
   readonly resin: number;
   readonly hardener: number;
@@ -29,14 +36,23 @@ export function resinLedger(request: ResinLedgerRequest): ResinLedger {
   const { density } = request;
   const boreVolume = ({ length, bore }: { length: number; bore: number }) =>
     (Math.PI / 4) * bore * bore * length;
-  const rows = [
-    { label: 'In the plies', mass: density * request.resinInPlies },
-    { label: 'In mesh and peel ply', mass: density * request.resinInConsumables },
-    { label: 'In core holes and cuts', mass: density * request.resinInCore },
-    { label: 'In the lines', mass: density * request.lines.reduce((sum, line) => sum + boreVolume(line), 0) },
-    { label: 'In the feed hoses', mass: density * request.hoses.reduce((sum, h) => sum + boreVolume(h), 0) },
-    { label: 'Left in pot and cup', mass: request.leftInPot },
-  ].filter((row) => row.mass > 0);
+  const all: LedgerRow[] = [
+    { where: 'part', label: 'In the plies', mass: density * request.resinInPlies },
+    { where: 'waste', label: 'In mesh and peel ply', mass: density * request.resinInConsumables },
+    { where: 'part', label: 'In core holes and cuts', mass: density * request.resinInCore },
+    {
+      where: 'waste',
+      label: 'In the lines',
+      mass: density * request.lines.reduce((sum, line) => sum + boreVolume(line), 0),
+    },
+    {
+      where: 'waste',
+      label: 'In the feed hoses',
+      mass: density * request.hoses.reduce((sum, h) => sum + boreVolume(h), 0),
+    },
+    { where: 'pot', label: 'Left in pot and cup', mass: request.leftInPot },
+  ];
+  const rows = all.filter((row) => row.mass > 0);
   const total = rows.reduce((sum, row) => sum + row.mass, 0);
   const parts = 100 + request.hardenerParts;
   return {

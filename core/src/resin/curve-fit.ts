@@ -2,7 +2,7 @@ import { ModelError, requirePositive } from '../model-error.ts';
 
 export const GAS_CONSTANT = 8.314462618;
 /** J/mol, for a property known at one temperature only. From memory: typical of infusion epoxies. */
-export const ASSUMED_ACTIVATION_ENERGY = 50_000;
+const ASSUMED_ACTIVATION_ENERGY = 50_000;
 /** Kelvin beyond the entered points that a curve may be followed. */
 const REACH = 12;
 

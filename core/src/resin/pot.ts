@@ -22,7 +22,7 @@ export interface PotForecast {
 /** J/(kg K); from memory, typical of unfilled thermosets. */
 const SPECIFIC_HEAT = 1900;
 /** J/kg from mix to gel where no data sheet says; from memory, about a quarter to a third of the whole heat of cure of a laminating epoxy. */
-export const ASSUMED_HEAT = 120_000;
+const ASSUMED_HEAT = 120_000;
 /** W/(m2 K); from memory, plastic pail in still air. */
 const HEAT_TRANSFER = 8;
 const LONGEST = 24 * 3600;

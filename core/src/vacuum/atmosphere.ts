@@ -1,6 +1,6 @@
 import { ModelError } from '../model-error.ts';
 
-export const STANDARD_PRESSURE = 101_325;
+const STANDARD_PRESSURE = 101_325;
 
 /**
  * Ambient pressure of the standard atmosphere: p = p0 (1 - L h / T0)^(g M / (R L)).

@@ -37,7 +37,7 @@ export interface Bands {
   readonly tight: number;
 }
 
-export const usualBands: Bands = { comfortable: 0.5, tight: 0.8 };
+const usualBands: Bands = { comfortable: 0.5, tight: 0.8 };
 
 export type Band = 'comfortable' | 'tight' | 'gamble' | 'willNotFill' | 'drySpot' | 'airTrapped';
 
@@ -145,7 +145,7 @@ export function clockOf(run: RunConditions): ResinClock {
   return createResinClock(run.resin, warmthOf(run));
 }
 
-export function warmthOf({ temperature, drift = 0 }: RunConditions): Warmth {
+function warmthOf({ temperature, drift = 0 }: RunConditions): Warmth {
   return drift === 0 ? temperature : (time) => temperature + drift * time;
 }
 

@@ -1,8 +1,12 @@
+import { emptyJob } from '@wick/plan/job/new-job';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { brokenJobFiles } from '@wick/contract/test/broken-job-files';
-import { demoJobs } from '@wick/contract/demo/jobs';
-import { emptyJob, type Job } from '@wick/contract/job';
-import type { StoredJob, StoredMaterial, StoredMould } from '@wick/contract/api';
+import { brokenJobFiles } from '@wick/plan/files/test/broken-job-files';
+import { demoJobs } from '@wick/plan/demo/jobs';
+import { type Job } from '@wick/contract/job/job';
+import type { JobListItem, StoredJob, StoredMaterial, StoredMould } from '@wick/contract/api';
+import { outcomeKeyOf } from '@wick/plan/forecast/key';
+import { laidOut } from '@wick/plan/job/laid';
+import { mirrorJob } from '@wick/plan/part/edits';
 import type { Express } from 'express';
 import { pino } from 'pino';
 import request from 'supertest';
@@ -21,12 +25,11 @@ import { createApp } from './app.ts';
 let app: Express;
 let jobRepo: JobRepo;
 let parts: Parameters<typeof createApp>[0];
-let close: () => Promise<void>;
+let opened: Awaited<ReturnType<typeof openDatabase>>;
 const quiet = pino({ level: 'silent' });
 
 beforeAll(async () => {
-  const opened = await openDatabase();
-  close = opened.close;
+  opened = await openDatabase();
   const { database } = opened;
   jobRepo = createJobRepo(database);
   const repos = {
@@ -37,16 +40,17 @@ beforeAll(async () => {
   };
   expect(await seedIfEmpty(repos)).toBe(true);
   expect(await seedIfEmpty(repos)).toBe(false);
+  const jobs = createJobService(repos.jobs, createShopService(repos.shop));
   parts = {
-    jobs: createJobService(repos.jobs),
-    shop: createShopService(repos.shop),
+    jobs,
+    shop: createShopService(repos.shop, jobs.summariseAll),
     library: createLibraryService(repos.library, repos.jobs),
     moulds: createMouldService(repos.moulds, repos.jobs),
     log: quiet,
   };
   app = createApp(parts);
 });
-afterAll(() => close());
+afterAll(() => opened.close());
 
 const create = async (name = 'Test job'): Promise<StoredJob> =>
   (await request(app).post('/api/jobs').send({ name }).expect(201)).body;
@@ -56,7 +60,8 @@ describe('jobs', () => {
   test('the demo workshop is there, with verdicts', async () => {
     const { body } = await request(app).get('/api/jobs').expect(200);
     const gore = body.find((job: { name: string }) => job.name === 'Dome gore 7');
-    expect(gore.verdict.band).toBe('willNotFill');
+    expect(gore.outcome.band).toBe('willNotFill');
+    expect(gore.isStale).toBe(false);
     expect(gore.sketch.outline.length).toBeGreaterThan(10);
     await request(app).get('/api/health').expect(200, { status: 'ok' });
   });
@@ -67,7 +72,9 @@ describe('jobs', () => {
       request(app)
         .put(`/api/jobs/${job.id}`)
         .send({ revision, document: { ...job.document, name } });
-    expect((await write(1, 'First').expect(200)).body.revision).toBe(2);
+    const written = (await write(1, 'First').expect(200)).body;
+    // The document is the writer's own: it does not travel back.
+    expect(written).toEqual({ revision: 2, changedAt: expect.any(String) });
     const { body } = await write(1, 'Second').expect(409);
     expect(body).toMatchObject({ code: 'STALE', current: { revision: 2, document: { name: 'First' } } });
     expect((await request(app).get(`/api/jobs/${job.id}`)).body.document.name).toBe('First');
@@ -128,19 +135,92 @@ describe('jobs', () => {
     ).toBe('NOT_JSON');
   });
 
-  test('duplicate, delete, and a verdict only for the revision it judged', async () => {
+  const listed = async (id: string): Promise<JobListItem> =>
+    (await request(app).get('/api/jobs')).body.find((item: JobListItem) => item.id === id);
+
+  test('copied, also as the other hand, in one write; a failure in between leaves nothing behind', async () => {
     const job = await create('Original');
-    const copy: StoredJob = (await request(app).post('/api/jobs').send({ copyOf: job.id }).expect(201)).body;
-    expect(copy.document.name).toBe('Original, copy');
-    const verdict = (revision: number) => ({ revision, band: 'tight', fillTime: 1000, gelTime: 2000 });
-    await request(app).put(`/api/jobs/${copy.id}/verdict`).send(verdict(7)).expect(204);
-    const listed = async () =>
-      (await request(app).get('/api/jobs')).body.find((item: { id: string }) => item.id === copy.id);
-    expect((await listed()).verdict).toBeNull();
-    await request(app).put(`/api/jobs/${copy.id}/verdict`).send(verdict(1)).expect(204);
-    expect((await listed()).verdict.band).toBe('tight');
-    await request(app).delete(`/api/jobs/${copy.id}`).expect(204);
-    expect(await listed()).toBeUndefined();
+    const copyOf = (id: string, more: object = {}) =>
+      request(app)
+        .post('/api/jobs')
+        .send({ copyOf: id, ...more });
+    expect((await copyOf(job.id).expect(201)).body.document.name).toBe('Original, copy');
+    const { body } = await request(app).get('/api/jobs');
+    const gore = body.find(({ name }: JobListItem) => name === 'Dome gore 7').id;
+    const { document } = (await copyOf(gore, { mirrored: true }).expect(201)).body as StoredJob;
+    expect(document).toEqual({ ...mirrorJob(demoJobs[0]!), name: 'Dome gore 7, other hand' });
+    const before = await countJobs();
+    const failing: JobRepo = { ...jobRepo, add: () => Promise.reject(new Error('power cut')) };
+    const broken = createApp({ ...parts, jobs: createJobService(failing, parts.shop) });
+    await request(broken).post('/api/jobs').send({ copyOf: gore, mirrored: true }).expect(500);
+    expect(await countJobs()).toBe(before);
+    await copyOf('nobody').expect(404);
+  });
+
+  test('a new job takes the shape it is given, and none that crosses itself', async () => {
+    const outline = [
+      { x: 0, y: 0 },
+      { x: 2, y: 0 },
+      { x: 2, y: 0.5 },
+      { x: 0, y: 0.5 },
+    ];
+    const send = (body: object) => request(app).post('/api/jobs').send(body);
+    const made = (await send({ name: 'Shaped', outline, process: 'closedMould' }).expect(201)).body;
+    expect(made.document).toMatchObject({ process: 'closedMould', part: { outline } });
+    const crossed = [outline[0], outline[2], outline[1], outline[3]];
+    expect((await send({ name: 'Crossed', outline: crossed }).expect(422)).body.detail).toContain('crosses');
+  });
+
+  test('results stand beside the job: writing one moves no revision on, and it is stale once the job flows otherwise', async () => {
+    const job = (
+      await request(app)
+        .post('/api/jobs/import')
+        .type('text/plain')
+        .send(JSON.stringify({ ...demoJobs[1], name: 'Own spinner' }))
+    ).body as StoredJob;
+    expect((await listed(job.id)).outcome).toBeNull();
+    const laid = laidOut(job.document);
+    const { body } = await request(app).get('/api/shop');
+    const outcome = { ...(await listed((await spinnerItem()).id)).outcome! };
+    const result = { layoutId: laid.layout.id, key: outcomeKeyOf(laid, body.shop), outcome };
+    await request(app)
+      .put(`/api/jobs/${job.id}/results`)
+      .send({ results: [result] })
+      .expect(204);
+    expect(await listed(job.id)).toMatchObject({ revision: 1, isStale: false, outcome });
+    expect((await request(app).get(`/api/jobs/${job.id}/results`)).body).toEqual([result]);
+    const write = (revision: number, document: Job) =>
+      request(app).put(`/api/jobs/${job.id}`).send({ revision, document }).expect(200);
+    await write(1, { ...job.document, name: 'Renamed' });
+    expect((await listed(job.id)).isStale).toBe(false);
+    await write(2, { ...job.document, vacuum: { ventPressure: 9000 } });
+    expect((await listed(job.id)).isStale).toBe(true);
+    await request(app)
+      .put(`/api/jobs/${job.id}/results`)
+      .send({ results: [{ ...result, key: 'short' }] })
+      .expect(422);
+    await request(app).put('/api/jobs/nobody/results').send({ results: [] }).expect(404);
+    await request(app).delete(`/api/jobs/${job.id}`).expect(204);
+    expect(await listed(job.id)).toBeUndefined();
+  });
+
+  const spinnerItem = async (): Promise<JobListItem> =>
+    (await request(app).get('/api/jobs')).body.find(({ name }: JobListItem) => name === 'Hydro spinner');
+
+  test('the list does not read the documents', async () => {
+    const reads: string[] = [];
+    const spied = new Proxy(opened.database, {
+      get: (target, key, receiver) => {
+        if (key !== 'select') return Reflect.get(target, key, receiver) as unknown;
+        return (fields?: object) => {
+          reads.push(...Object.keys(fields ?? { everything: true }));
+          return target.select(fields as never);
+        };
+      },
+    });
+    expect((await createJobRepo(spied).list()).length).toBeGreaterThan(3);
+    expect(reads).not.toContain('everything');
+    expect(reads).not.toContain('document');
   });
 });
 
@@ -207,7 +287,13 @@ describe('shop and library', () => {
   test('settings are revision-checked, and wrong ones refused', async () => {
     const { body } = await request(app).get('/api/shop').expect(200);
     const shop = { ...body.shop, altitude: 900, units: { length: 'in' } };
+    const isStale = async () =>
+      (await request(app).get('/api/jobs')).body.find(({ name }: JobListItem) => name === 'Hydro spinner')
+        .isStale;
+    expect(await isStale()).toBe(false);
     await request(app).put('/api/shop').send({ revision: body.revision, shop }).expect(200);
+    // At another altitude it presses differently: what was forecast is out of date.
+    expect(await isStale()).toBe(true);
     await request(app).put('/api/shop').send({ revision: body.revision, shop }).expect(409);
     const wrong = { ...shop, units: { length: 'furlong' } };
     expect(
@@ -318,7 +404,7 @@ describe('a full disk', () => {
         ...jobRepo,
         replace: () => Promise.reject(Object.assign(new Error('write failed'), fault)),
       };
-      const fullApp = createApp({ ...parts, jobs: createJobService(failing) });
+      const fullApp = createApp({ ...parts, jobs: createJobService(failing, parts.shop) });
       const changed: Job = { ...job.document, name: 'Lost?' };
       const answer = await request(fullApp)
         .put(`/api/jobs/${job.id}`)
@@ -331,7 +417,7 @@ describe('a full disk', () => {
 
   test('an unknown fault answers 500 without its inner words', async () => {
     const failing: JobRepo = { ...jobRepo, list: () => Promise.reject(new Error('secret detail')) };
-    const broken = createApp({ ...parts, jobs: createJobService(failing) });
+    const broken = createApp({ ...parts, jobs: createJobService(failing, parts.shop) });
     const answer = await request(broken).get('/api/jobs').expect(500);
     expect(answer.text).not.toContain('secret');
   });

@@ -52,7 +52,7 @@ export function createApp({ jobs, shop, library, moulds, log, webFolder }: AppPa
     );
     next();
   });
-  app.get(routes.health, async (_request, response) => {
+  app.get(routes.health.path, async (_request, response) => {
     await shop.getShop();
     response.json({ status: 'ok' });
   });

@@ -1,66 +1,28 @@
-import { archivedSchema, MAX_FILE_BYTES, routes, verdictSummarySchema } from '@wick/contract/api';
-import { jobSchema } from '@wick/contract/job';
-import express, { Router } from 'express';
-import { z } from 'zod';
+import { routes } from '@wick/contract/api';
+import { writeJobFile } from '@wick/plan/files/job-file';
+import { Router } from 'express';
 import type { JobService } from '../services/job-service.ts';
-import { parseBody } from './body.ts';
-
-/** A new job by name, or a copy of another. */
-const createSchema = z.union([
-  z.strictObject({ name: jobSchema.shape.name }),
-  z.strictObject({ copyOf: z.string() }),
-]);
-/** The document is checked by the service, which words its faults. */
-const writeSchema = z.strictObject({ revision: z.number().int().min(1), document: z.unknown() });
+import { serve } from './serve.ts';
 
 export function jobRouter(jobs: JobService): Router {
   const router = Router();
-  const json = express.json({ limit: MAX_FILE_BYTES });
-
-  router.get(routes.jobs, async (_request, response) => {
-    response.json(await jobs.list());
-  });
-  router.post(routes.jobs, json, async (request, response) => {
-    const body = parseBody(createSchema, request.body);
+  serve(router, routes.listJobs, () => jobs.list());
+  serve(router, routes.addJob, ({ body }) => jobs.create(body), { status: 201 });
+  serve(router, routes.importJob, ({ body }) => jobs.importFile(body), { status: 201 });
+  serve(router, routes.getJob, ({ id }) => jobs.get(id));
+  serve(router, routes.writeJob, ({ id, body }) => jobs.write(id, body.revision, body.document));
+  serve(router, routes.removeJob, ({ id }) => jobs.remove(id));
+  serve(router, routes.restoreJob, ({ id }) => jobs.restore(id));
+  serve(router, routes.archiveJob, ({ id, body }) => jobs.setArchived(id, body.isArchived));
+  serve(router, routes.listResults, ({ id }) => jobs.results(id));
+  serve(router, routes.keepResults, ({ id, body }) => jobs.keepResults(id, body.results));
+  // A file to keep, not an answer to read.
+  router.get(routes.jobFile.path, async (request, response) => {
+    const file = await jobs.exportFile(request.params.id);
     response
-      .status(201)
-      .json('name' in body ? await jobs.create(body.name) : await jobs.duplicate(body.copyOf));
-  });
-  router.post(
-    routes.jobImport,
-    express.text({ limit: MAX_FILE_BYTES, type: () => true }),
-    async (request, response) => {
-      response.status(201).json(await jobs.importFile(typeof request.body === 'string' ? request.body : ''));
-    },
-  );
-  router.get(routes.job, async (request, response) => {
-    response.json(await jobs.get(request.params.id!));
-  });
-  router.put(routes.job, json, async (request, response) => {
-    const { revision, document } = parseBody(writeSchema, request.body);
-    response.json(await jobs.write(request.params.id!, revision, document));
-  });
-  router.delete(routes.job, async (request, response) => {
-    await jobs.remove(request.params.id!);
-    response.status(204).end();
-  });
-  router.post(routes.jobRestore, async (request, response) => {
-    response.json(await jobs.restore(request.params.id!));
-  });
-  router.put(routes.jobArchived, json, async (request, response) => {
-    await jobs.setArchived(request.params.id!, parseBody(archivedSchema, request.body).isArchived);
-    response.status(204).end();
-  });
-  router.put(routes.jobVerdict, json, async (request, response) => {
-    await jobs.setVerdict(request.params.id!, parseBody(verdictSummarySchema, request.body));
-    response.status(204).end();
-  });
-  router.get(routes.jobFile, async (request, response) => {
-    const document = await jobs.exportFile(request.params.id!);
-    response
-      .attachment(`${document.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.wick.json`)
-      .type('application/json');
-    response.send(JSON.stringify(document, null, 2));
+      .attachment(`${file.job.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.wick.json`)
+      .type('application/json')
+      .send(writeJobFile(file));
   });
   return router;
 }

@@ -1,22 +1,20 @@
-import { mouldWriteSchema, routes } from '@wick/contract/api';
-import express, { Router } from 'express';
+import { routes } from '@wick/contract/api';
+import { Router } from 'express';
 import type { MouldService } from '../services/mould-service.ts';
-import { parseBody, requireSameId, revisionOf } from './body.ts';
+import { requireSameId, revisionOf, serve } from './serve.ts';
 
 export function mouldRouter(moulds: MouldService): Router {
   const router = Router();
-
-  router.get(routes.moulds, async (_request, response) => {
-    response.json(await moulds.list());
-  });
-  router.put(routes.mould, express.json({ limit: '1mb' }), async (request, response) => {
-    const { revision, mould } = parseBody(mouldWriteSchema, request.body);
-    requireSameId(request, mould.id);
-    response.json(await moulds.write(revision, mould));
-  });
-  router.delete(routes.mould, async (request, response) => {
-    await moulds.remove(request.params.id!, revisionOf(request));
-    response.status(204).end();
-  });
+  serve(router, routes.listMoulds, () => moulds.list());
+  serve(
+    router,
+    routes.writeMould,
+    ({ id, body }) => {
+      requireSameId(id, body.mould.id);
+      return moulds.write(body.revision, body.mould);
+    },
+    { limit: '1mb' },
+  );
+  serve(router, routes.removeMould, (asked) => moulds.remove(asked.id, revisionOf(asked)));
   return router;
 }

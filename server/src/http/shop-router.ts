@@ -1,17 +1,11 @@
-import { routes, shopWriteSchema } from '@wick/contract/api';
-import express, { Router } from 'express';
+import { routes } from '@wick/contract/api';
+import { Router } from 'express';
 import type { ShopService } from '../services/shop-service.ts';
-import { parseBody } from './body.ts';
+import { serve } from './serve.ts';
 
 export function shopRouter(shop: ShopService): Router {
   const router = Router();
-
-  router.get(routes.shop, async (_request, response) => {
-    response.json(await shop.getShop());
-  });
-  router.put(routes.shop, express.json({ limit: '200kb' }), async (request, response) => {
-    const body = parseBody(shopWriteSchema, request.body);
-    response.json(await shop.writeShop(body.revision, body.shop));
-  });
+  serve(router, routes.getShop, () => shop.getShop());
+  serve(router, routes.writeShop, ({ body }) => shop.writeShop(body.revision, body.shop), { limit: '200kb' });
   return router;
 }

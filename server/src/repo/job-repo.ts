@@ -1,82 +1,134 @@
 import { randomUUID } from 'node:crypto';
-import type { JobListItem, StoredJob, VerdictSummary } from '@wick/contract/api';
-import type { Job } from '@wick/contract/job';
-import { migrateJob } from '@wick/contract/job-migrations';
-import { planSketchOf } from '@wick/contract/plan-sketch';
+import type { JobListItem, WrittenJob } from '@wick/contract/api';
+import type { Job } from '@wick/contract/job/job';
+import type { JobResult } from '@wick/contract/job/result';
+import type { JobSummary } from '@wick/plan/job/summary';
 import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
-import { jobs } from './tables.ts';
+import { jobs, results } from './tables.ts';
+
+/** A document as it lies in the database: of whatever version it was written in. */
+export interface KeptJob extends WrittenJob {
+  readonly id: string;
+  readonly document: unknown;
+}
+
+/** A document with what lists show of it. */
+export interface JobToKeep {
+  readonly document: Job;
+  readonly summary: JobSummary;
+}
 
 type Row = typeof jobs.$inferSelect;
-/** Documents are kept in the version they were written in, and brought up to date when read. */
-const stored = ({ id, revision, changedAt, document }: Row): StoredJob => ({
+const kept = ({ id, revision, changedAt, document }: Row): KeptJob => ({
   id,
   revision,
   changedAt: changedAt.toISOString(),
-  document: migrateJob({ ...document }) as Job,
+  document,
 });
-
-const listed = (row: Row): JobListItem => {
-  const { id, revision, changedAt, document } = stored(row);
-  return {
-    id,
-    revision,
-    changedAt,
-    name: document.name,
-    process: document.process,
-    isArchived: row.isArchived,
-    sketch: planSketchOf(document),
-    mouldId: document.mould?.id ?? null,
-    materialIds: document.materials.map((material) => material.id),
-    verdict: row.verdict,
-  };
-};
 
 export type JobRepo = ReturnType<typeof createJobRepo>;
 
 export function createJobRepo(database: Database) {
   const isThere = (id: string) => and(eq(jobs.id, id), isNull(jobs.deletedAt));
+
   return {
+    /** Newest first. Reads what is written beside the documents, never the documents. */
     async list(): Promise<JobListItem[]> {
       const rows = await database
-        .select()
+        .select({
+          id: jobs.id,
+          revision: jobs.revision,
+          changedAt: jobs.changedAt,
+          name: jobs.name,
+          process: jobs.process,
+          isArchived: jobs.isArchived,
+          sketch: jobs.sketch,
+          mouldId: jobs.mouldId,
+          materialIds: jobs.materialIds,
+          resultKey: jobs.resultKey,
+          key: results.key,
+          outcome: results.outcome,
+        })
         .from(jobs)
+        .leftJoin(results, and(eq(results.jobId, jobs.id), eq(results.layoutId, jobs.currentLayoutId)))
         .where(isNull(jobs.deletedAt))
         .orderBy(desc(jobs.changedAt));
-      return rows.map(listed);
+      return rows.map(({ changedAt, sketch, resultKey, key, ...row }) => ({
+        ...row,
+        changedAt: changedAt.toISOString(),
+        sketch: sketch ?? { outline: [], holes: [], zones: [], feeds: [], vents: [] },
+        isStale: row.outcome !== null && key !== resultKey,
+      }));
     },
 
-    async find(id: string): Promise<StoredJob | null> {
+    async find(id: string): Promise<KeptJob | null> {
       const [row] = await database.select().from(jobs).where(isThere(id));
-      return row ? stored(row) : null;
+      return row ? kept(row) : null;
     },
 
-    async add(document: Job, verdict: VerdictSummary | null = null): Promise<StoredJob> {
-      const [row] = await database
-        .insert(jobs)
-        .values({ id: randomUUID(), revision: 1, document, verdict })
-        .returning();
-      return stored(row!);
+    async add({ document, summary }: JobToKeep, known: readonly JobResult[] = []): Promise<KeptJob> {
+      return database.transaction(async (on) => {
+        const id = randomUUID();
+        const [row] = await on
+          .insert(jobs)
+          .values({ id, revision: 1, document, ...summary })
+          .returning();
+        if (known.length > 0)
+          await on.insert(results).values(known.map((result) => ({ jobId: id, ...result })));
+        return kept(row!);
+      });
     },
 
     /** Null when the job has moved on from the revision (or is gone). */
-    async replace(id: string, revision: number, document: Job): Promise<StoredJob | null> {
+    async replace(
+      id: string,
+      revision: number,
+      { document, summary }: JobToKeep,
+    ): Promise<WrittenJob | null> {
       const [row] = await database
         .update(jobs)
-        .set({ document, revision: revision + 1, changedAt: sql`now()` })
+        .set({ document, ...summary, revision: revision + 1, changedAt: sql`now()` })
         .where(and(isThere(id), eq(jobs.revision, revision)))
-        .returning();
-      return row ? stored(row) : null;
+        .returning({ revision: jobs.revision, changedAt: jobs.changedAt });
+      return row ? { revision: row.revision, changedAt: row.changedAt.toISOString() } : null;
     },
 
-    /** Kept only if it belongs to the current revision. */
-    async setVerdict(id: string, verdict: VerdictSummary): Promise<boolean> {
-      const rows = await database
-        .update(jobs)
-        .set({ verdict })
-        .where(and(isThere(id), eq(jobs.revision, verdict.revision)))
-        .returning({ id: jobs.id });
-      return rows.length > 0;
+    /** Every document, deleted ones too, rewritten or left (null): same revision, same time of change. */
+    async rewriteAll(change: (document: unknown) => JobToKeep | null): Promise<number> {
+      return database.transaction(async (on) => {
+        const rows = await on.select({ id: jobs.id, document: jobs.document }).from(jobs);
+        let count = 0;
+        for (const { id, document } of rows) {
+          const next = change(document);
+          if (!next) continue;
+          await on
+            .update(jobs)
+            .set({ document: next.document, ...next.summary })
+            .where(eq(jobs.id, id));
+          count += 1;
+        }
+        return count;
+      });
+    },
+
+    async results(id: string): Promise<JobResult[]> {
+      return database
+        .select({ layoutId: results.layoutId, key: results.key, outcome: results.outcome })
+        .from(results)
+        .where(eq(results.jobId, id));
+    },
+
+    /** Each takes the place of an earlier one of its layout; all or none. */
+    async keepResults(id: string, known: readonly JobResult[]): Promise<void> {
+      if (known.length === 0) return;
+      await database
+        .insert(results)
+        .values(known.map((result) => ({ jobId: id, ...result })))
+        .onConflictDoUpdate({
+          target: [results.jobId, results.layoutId],
+          set: { key: sql`excluded.key`, outcome: sql`excluded.outcome` },
+        });
     },
 
     async setArchived(id: string, isArchived: boolean): Promise<boolean> {
@@ -88,7 +140,6 @@ export function createJobRepo(database: Database) {
       return rows.length > 0;
     },
 
-    /** It stays on disk until clearDeleted; restore brings it back. */
     async remove(id: string): Promise<boolean> {
       const rows = await database
         .update(jobs)
@@ -98,13 +149,13 @@ export function createJobRepo(database: Database) {
       return rows.length > 0;
     },
 
-    async restore(id: string): Promise<StoredJob | null> {
+    async restore(id: string): Promise<KeptJob | null> {
       const [row] = await database
         .update(jobs)
         .set({ deletedAt: null })
         .where(and(eq(jobs.id, id), isNotNull(jobs.deletedAt)))
         .returning();
-      return row ? stored(row) : null;
+      return row ? kept(row) : null;
     },
 
     async clearDeleted(before: Date): Promise<void> {

@@ -1,5 +1,6 @@
-import type { VerdictSummary } from '@wick/contract/api';
-import type { Job } from '@wick/contract/job';
+import type { PlanSketch } from '@wick/contract/api';
+import type { Job } from '@wick/contract/job/job';
+import type { Outcome } from '@wick/contract/job/result';
 import type { Material } from '@wick/contract/materials';
 import type { Mould } from '@wick/contract/mould';
 import type { Shop } from '@wick/contract/shop';
@@ -9,12 +10,33 @@ export const jobs = pgTable('jobs', {
   id: text().primaryKey(),
   revision: integer().notNull(),
   document: jsonb().$type<Job>().notNull(),
-  verdict: jsonb().$type<VerdictSummary>(),
+  /** What a list shows of the document, written with it. */
+  name: text().notNull().default(''),
+  process: text().$type<Job['process']>().notNull().default('infusion'),
+  sketch: jsonb().$type<PlanSketch>(),
+  mouldId: text('mould_id'),
+  materialIds: jsonb('material_ids').$type<string[]>().notNull().default([]),
+  currentLayoutId: text('current_layout_id').notNull().default(''),
+  resultKey: text('result_key'),
   changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
   isArchived: boolean('is_archived').notNull().default(false),
   /** Set on a deleted job, which can be brought back until it is cleared away. */
   deletedAt: timestamp('deleted_at', { withTimezone: true }),
 });
+
+/** What each layout of a job last came to, beside the job: it can be worked out again. */
+export const results = pgTable(
+  'results',
+  {
+    jobId: text('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    layoutId: text('layout_id').notNull(),
+    key: text().notNull(),
+    outcome: jsonb().$type<Outcome>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.layoutId] })],
+);
 
 export const materials = pgTable('materials', {
   id: text().primaryKey(),

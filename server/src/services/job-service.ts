@@ -1,77 +1,140 @@
-import type { JobListItem, StoredJob, VerdictSummary } from '@wick/contract/api';
-import { emptyJob, type Job } from '@wick/contract/job';
-import { readJob, readJobFile } from '@wick/contract/job-file';
-import type { JobRepo } from '../repo/job-repo.ts';
+import type { JobListItem, NewJob, StoredJob, WrittenJob } from '@wick/contract/api';
+import { JOB_VERSION, type Job } from '@wick/contract/job/job';
+import type { JobResult } from '@wick/contract/job/result';
+import { readJob, readJobFile, type JobFile } from '@wick/plan/files/job-file';
+import { withName } from '@wick/plan/job/edits';
+import { jobWithShape } from '@wick/plan/job/new-job';
+import { summaryOf } from '@wick/plan/job/summary';
+import { mirrorJob } from '@wick/plan/part/edits';
+import type { JobRepo, JobToKeep, KeptJob } from '../repo/job-repo.ts';
 import { ProblemError } from './problem.ts';
+import type { ShopService } from './shop-service.ts';
 
 export type JobService = ReturnType<typeof createJobService>;
 
-export function createJobService(repo: JobRepo) {
+const NAME_LENGTH = 80;
+const renamed = (name: string, more: string) => `${name.slice(0, NAME_LENGTH - more.length)}${more}`;
+
+export function createJobService(repo: JobRepo, shop: Pick<ShopService, 'getShop'>) {
+  const toKeep = async (document: Job): Promise<JobToKeep> => ({
+    document,
+    summary: summaryOf(document, (await shop.getShop()).shop),
+  });
+
+  /** The document brought up to date and checked; it may have been written by an earlier version. */
+  function readKept({ document, ...rest }: KeptJob): StoredJob {
+    const read = readJob(document);
+    if (read.ok) return { ...rest, document: read.value };
+    throw new ProblemError(
+      read.code,
+      `What is stored of this job does not hang together. ${read.message} Nothing was changed; import an exported file of it, or go back to an earlier copy of the data folder.`,
+    );
+  }
+
   async function get(id: string): Promise<StoredJob> {
     const job = await repo.find(id);
-    if (!job)
-      throw new ProblemError(
-        'NOT_FOUND',
-        'This job is not here; it may have been deleted. Go back to the list of jobs.',
-      );
-    return job;
+    if (job) return readKept(job);
+    throw new ProblemError(
+      'NOT_FOUND',
+      'This job is not here; it may have been deleted. Go back to the list of jobs.',
+    );
   }
+
+  async function requireThere(id: string): Promise<void> {
+    if (await repo.find(id)) return;
+    await get(id);
+  }
+
+  const add = async (document: Job, results: readonly JobResult[] = []) =>
+    readKept(await repo.add(await toKeep(document), results));
 
   return {
     get,
     list: (): Promise<JobListItem[]> => repo.list(),
-    create: (name: string): Promise<StoredJob> => repo.add(emptyJob(name)),
 
-    async duplicate(id: string): Promise<StoredJob> {
-      const { document } = await get(id);
-      return repo.add({ ...document, name: `${document.name.slice(0, 73)}, copy` });
+    /** A new job, or a copy of another, as the other hand if so wanted: one write. */
+    async create(wanted: NewJob): Promise<StoredJob> {
+      if (!('copyOf' in wanted)) {
+        const made = readJob(jobWithShape(wanted));
+        if (!made.ok) throw new ProblemError(made.code, made.message);
+        return add(made.value);
+      }
+      const { document } = await get(wanted.copyOf);
+      if (!wanted.mirrored)
+        return add(withName(renamed(document.name, ', copy'))(document), await repo.results(wanted.copyOf));
+      return add(withName(renamed(document.name, ', other hand'))(mirrorJob(document)));
     },
 
-    async write(id: string, revision: number, document: unknown): Promise<StoredJob> {
+    async write(id: string, revision: number, document: unknown): Promise<WrittenJob> {
       const read = readJob(document);
       if (!read.ok) throw new ProblemError(read.code, read.message);
-      const written = await repo.replace(id, revision, read.value);
+      const written = await repo.replace(id, revision, await toKeep(read.value));
       if (written) return written;
-      const current = await get(id);
       throw new ProblemError(
         'STALE',
         'This job was changed in another window or by someone else. Choose which version to keep.',
-        current,
+        await get(id),
       );
     },
 
     async importFile(text: string): Promise<StoredJob> {
       const read = readJobFile(text);
       if (!read.ok) throw new ProblemError(read.code, read.message);
-      return repo.add(read.value);
+      return add(read.value.job, read.value.results);
     },
 
-    async exportFile(id: string): Promise<Job> {
-      return (await get(id)).document;
+    async exportFile(id: string): Promise<JobFile> {
+      const { document } = await get(id);
+      const layouts = new Set(document.layouts.map((layout) => layout.id));
+      const results = (await repo.results(id)).filter(({ layoutId }) => layouts.has(layoutId));
+      return { job: document, results };
     },
 
-    async setVerdict(id: string, verdict: VerdictSummary): Promise<void> {
-      await get(id);
-      await repo.setVerdict(id, verdict);
+    async results(id: string): Promise<JobResult[]> {
+      await requireThere(id);
+      return repo.results(id);
+    },
+
+    async keepResults(id: string, results: readonly JobResult[]): Promise<void> {
+      await requireThere(id);
+      await repo.keepResults(id, results);
     },
 
     async setArchived(id: string, isArchived: boolean): Promise<void> {
-      await get(id);
+      await requireThere(id);
       await repo.setArchived(id, isArchived);
     },
 
     async restore(id: string): Promise<StoredJob> {
       const restored = await repo.restore(id);
-      if (!restored)
-        throw new ProblemError(
-          'NOT_FOUND',
-          'This job cannot be brought back: it was not deleted, or is cleared away.',
-        );
-      return restored;
+      if (restored) return readKept(restored);
+      throw new ProblemError(
+        'NOT_FOUND',
+        'This job cannot be brought back: it was not deleted, or is cleared away.',
+      );
     },
 
     async remove(id: string): Promise<void> {
       if (!(await repo.remove(id))) throw new ProblemError('NOT_FOUND', 'This job was already deleted.');
+    },
+
+    /** What lists show of every job, worked out again: after a change of the shop its keys are others. */
+    async summariseAll(): Promise<void> {
+      const { shop: now } = await shop.getShop();
+      await repo.rewriteAll((document) => {
+        const read = readJob(document);
+        return read.ok ? { document: read.value, summary: summaryOf(read.value, now) } : null;
+      });
+    },
+
+    /** Documents of earlier versions brought up to date; what cannot be read is left as it is. @returns how many were rewritten */
+    async bringUpToDate(): Promise<number> {
+      const { shop: now } = await shop.getShop();
+      return repo.rewriteAll((document) => {
+        if ((document as { version?: unknown }).version === JOB_VERSION) return null;
+        const read = readJob(document);
+        return read.ok ? { document: read.value, summary: summaryOf(read.value, now) } : null;
+      });
     },
   };
 }

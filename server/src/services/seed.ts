@@ -1,8 +1,15 @@
-import { assess, COARSE, summaryOf } from '@wick/contract/assess';
-import { demoJobs, demoShop } from '@wick/contract/demo/jobs';
-import { demoMaterials } from '@wick/contract/demo/materials';
-import { demoMoulds } from '@wick/contract/demo/moulds';
-import { missingOf } from '@wick/contract/forecast-input';
+import type { JobResult } from '@wick/contract/job/result';
+import type { Job } from '@wick/contract/job/job';
+import { demoJobs, demoShop } from '@wick/plan/demo/jobs';
+import { demoMaterials } from '@wick/plan/demo/materials';
+import { demoMoulds } from '@wick/plan/demo/moulds';
+import { assess, COARSE } from '@wick/plan/forecast/assess';
+import { outcomeKeyOf } from '@wick/plan/forecast/key';
+import { missingOf } from '@wick/plan/forecast/missing';
+import { outcomeOf } from '@wick/plan/forecast/outcome';
+import { laidOut } from '@wick/plan/job/laid';
+import { summaryOf } from '@wick/plan/job/summary';
+import { hasFront } from '@wick/plan/processes/processes';
 import type { JobRepo } from '../repo/job-repo.ts';
 import type { LibraryRepo } from '../repo/library-repo.ts';
 import type { MouldRepo } from '../repo/mould-repo.ts';
@@ -20,10 +27,18 @@ export async function seedIfEmpty({ jobs, shop, library, moulds }: Repos): Promi
   if ((await shop.findShop()) || (await jobs.list()).length > 0) return false;
   await library.importAll(demoMaterials);
   for (const mould of demoMoulds) await moulds.write(0, mould);
-  for (const job of [...demoJobs].reverse()) {
-    const verdict = missingOf(job).length === 0 ? assess(job, demoShop, COARSE).verdict : null;
-    await jobs.add(job, verdict && summaryOf(verdict, 1));
-  }
+  for (const document of [...demoJobs].reverse())
+    await jobs.add({ document, summary: summaryOf(document, demoShop) }, resultsOf(document));
   await shop.addShop(demoShop);
   return true;
+}
+
+/** What its layout comes to in a coarse run; nothing where there is no front. */
+function resultsOf(document: Job): JobResult[] {
+  const job = laidOut(document);
+  if (!hasFront(job) || missingOf(job).length > 0) return [];
+  const { flow, verdict } = assess(job, demoShop, COARSE);
+  if (!verdict) return [];
+  const outcome = outcomeOf(job, demoShop, flow, verdict);
+  return [{ layoutId: job.layout.id, key: outcomeKeyOf(job, demoShop), outcome }];
 }

@@ -5,7 +5,8 @@ import { ProblemError } from './problem.ts';
 
 export type ShopService = ReturnType<typeof createShopService>;
 
-export function createShopService(repo: ShopRepo) {
+/** @param onChanged called after the settings have been written */
+export function createShopService(repo: ShopRepo, onChanged: () => Promise<void> = async () => undefined) {
   async function getShop(): Promise<StoredShop> {
     const found = await repo.findShop();
     if (found) return found;
@@ -17,7 +18,10 @@ export function createShopService(repo: ShopRepo) {
     getShop,
     async writeShop(revision: number, shop: Shop): Promise<StoredShop> {
       const written = await repo.replaceShop(revision, shop);
-      if (written) return written;
+      if (written) {
+        await onChanged();
+        return written;
+      }
       throw new ProblemError(
         'STALE',
         'The shop settings were changed in another window. Choose which version to keep.',

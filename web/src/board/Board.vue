@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, distance, type Point } from '@wick/core/geometry/polygon';
-import type { Job } from '@wick/contract/job';
+import type { Job, JobLine } from '@wick/contract/job/job';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import BoardRulers from './BoardRulers.vue';
 import { fitViewport, pathOf, toPlan, zoomAt, type Viewport } from './viewport.ts';
@@ -9,7 +9,7 @@ import { fitViewport, pathOf, toPlan, zoomAt, type Viewport } from './viewport.t
 /** Plan of the part to scale. Draws paper, rulers and part; stages add what is theirs in the slots, in screen coordinates. */
 const props = defineProps<{
   part: Job['part'];
-  lines: Job['lines'];
+  lines: readonly JobLine[];
   label: string;
   frozen: boolean;
   /** Kept free round the part, m. */
@@ -48,7 +48,9 @@ const box = computed(() => {
 const fitted = computed(() => fitViewport(box.value, size.value));
 const view = computed(() => chosen.value ?? (props.frozen ? (held.value ?? fitted.value) : fitted.value));
 const partPath = computed(() =>
-  [outline.value, ...props.part.holes.map(polygonOf)].map((ring) => pathOf(view.value, ring, true)).join(''),
+  [outline.value, ...props.part.holes.map((hole) => polygonOf(hole.outline))]
+    .map((ring) => pathOf(view.value, ring, true))
+    .join(''),
 );
 watch(view, (now) => emit('view', now), { immediate: true });
 let panFrom: { at: Point; view: Viewport } | null = null;

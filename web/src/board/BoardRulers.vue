@@ -2,12 +2,12 @@
 import type { Bounds } from '@wick/core/geometry/polygon';
 import { fromUnit, toUnit } from '@wick/core/units/format';
 import { computed } from 'vue';
-import { useShopStore } from '../state/shop-store.ts';
+import { useUnits } from '../ui/units.ts';
 import { niceStep, toPlan, toScreen, type Viewport } from './viewport.ts';
 
 const props = defineProps<{ view: Viewport; size: { width: number; height: number }; box: Bounds }>();
-const shop = useShopStore();
-const unit = computed(() => shop.unit('length'));
+const units = useUnits();
+const unit = computed(() => units.unit('length'));
 
 /** Ticks at round numbers of the shop's unit, along the visible stretch. */
 function ticks(from: number, to: number, pixels: number) {

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { QuantityName } from '@wick/core/units/quantities';
 import { computed } from 'vue';
-import { useShopStore } from '../state/shop-store.ts';
+import { useUnits } from '../ui/units.ts';
 import type { FieldBand } from './fields.ts';
 
 /** What the colours of a field stand for: each swatch with the value it starts at. */
 const props = defineProps<{ bands: readonly FieldBand[]; quantity: QuantityName }>();
-const shop = useShopStore();
+const units = useUnits();
 const steps = computed(() => [...props.bands].reverse());
 </script>
 
@@ -14,7 +14,7 @@ const steps = computed(() => [...props.bands].reverse());
   <div class="scale">
     <span v-for="step in steps" :key="step.from" class="step">
       <i :style="{ background: step.colour }" />
-      <span class="number">{{ shop.show(step.from, quantity) }}</span>
+      <span class="number">{{ units.show(step.from, quantity) }}</span>
     </span>
   </div>
 </template>

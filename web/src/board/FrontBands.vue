@@ -1,31 +1,34 @@
 <script setup lang="ts">
-import { polygonOf } from '@wick/core/geometry/arcs';
+import type { Rings } from '@wick/core/flow/isochrones';
+import { polygonOf, type Corner } from '@wick/core/geometry/arcs';
 import { computed } from 'vue';
-import { useForecastStore } from '../state/forecast-store.ts';
 import type { Band } from './bands.ts';
 import { pathOf, pathOfRings, type Viewport } from './viewport.ts';
-import { useJobStore } from '../state/job-store.ts';
 
 /** The front as bands of equal time, past-gel and dry areas, and the front at the scrubbed minute. */
-const props = defineProps<{ view: Viewport; minute: number | null; bands: readonly Band[] }>();
-const forecast = useForecastStore();
-const job = useJobStore();
+const props = defineProps<{
+  view: Viewport;
+  bands: readonly Band[];
+  /** Outline and holes of the part. */
+  part: readonly (readonly Corner[])[];
+  /** Wet at the scrubbed minute; null shows all. */
+  wet: Rings | null;
+  /** Some of it is never wet: hatched where no band lies. */
+  hasDry: boolean;
+}>();
 
 /** Everything not wet at the scrubbed minute, faded. */
 const ahead = computed(() => {
-  if (props.minute === null || !forecast.isochrones || !job.document) return null;
-  const wet = forecast.isochrones.wetBy(forecast.runTimeAt(props.minute));
-  const { outline, holes } = job.document.part;
-  const part = [outline, ...holes].map((ring) => pathOf(props.view, polygonOf(ring), true)).join('');
-  const front = pathOfRings(props.view, wet);
+  if (props.wet === null) return null;
+  const part = props.part.map((ring) => pathOf(props.view, polygonOf(ring), true)).join('');
+  const front = pathOfRings(props.view, props.wet);
   return { shade: part + front, front };
 });
-const neverWet = computed(() => forecast.flow !== null && (forecast.verdict?.fillTime ?? 0) === Infinity);
 </script>
 
 <template>
-  <g v-if="forecast.flow">
-    <rect v-if="neverWet" width="100%" height="100%" fill="url(#gel-hatch)" />
+  <g>
+    <rect v-if="hasDry" width="100%" height="100%" fill="url(#gel-hatch)" />
     <path
       v-for="band in bands"
       :key="band.until"

@@ -1,7 +1,7 @@
 import type { Mesh } from '@wick/core/geometry/mesh';
 import type { Isochrones, Rings } from '@wick/core/flow/isochrones';
 import type { Point } from '@wick/core/geometry/polygon';
-import { resinColour } from '../theme.ts';
+import { resinColour } from '../ui/theme.ts';
 
 export interface Band {
   /** Seconds since first mix at which the front leaves the band. */

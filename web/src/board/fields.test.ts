@@ -1,11 +1,12 @@
 import { expect, test } from '@jest/globals';
-import { assess } from '@wick/contract/assess';
-import { demoJobs, demoShop } from '@wick/contract/demo/jobs';
+import { assess } from '@wick/plan/forecast/assess';
+import { demoShop } from '@wick/plan/demo/jobs';
+import { laidDemos } from '@wick/plan/test/laid-demos';
 import { fieldBands, fieldViews, pressureAt } from './fields.ts';
 
-const kerb = demoJobs[2]!;
+const kerb = laidDemos[2]!;
 const { flow } = assess(kerb, demoShop, { nodeCount: 250, steps: 40 });
-const averaged = assess(demoJobs[1]!, demoShop, { nodeCount: 250, steps: 40 }).flow;
+const averaged = assess(laidDemos[1]!, demoShop, { nodeCount: 250, steps: 40 }).flow;
 
 test('a view is offered where the forecast tells it, and nowhere else', () => {
   const offered = (of: typeof flow) =>

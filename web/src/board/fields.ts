@@ -1,7 +1,7 @@
 import { createIsochrones, type Rings } from '@wick/core/flow/isochrones';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import type { QuantityName } from '@wick/core/units/quantities';
-import { deepening, resinColour } from '../theme.ts';
+import { deepening, resinColour } from '../ui/theme.ts';
 
 export type ViewId = 'front' | 'pressure' | 'lag' | 'thickness' | 'fraction' | 'age';
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { byDate, mouldCautions, pullsSinceCoat, type Mould, type MouldEventKind } from '@wick/contract/mould';
+import { byDate, mouldCautions, pullsSinceCoat } from '@wick/plan/mould/words';
+import { type Mould, type MouldEventKind } from '@wick/contract/mould';
 import { Button, Input, Select } from 'ant-design-vue';
 import { computed, reactive } from 'vue';
 

@@ -4,7 +4,7 @@ import { parseQuantity } from '@wick/core/units/parse';
 import type { QuantityName } from '@wick/core/units/quantities';
 import { Input } from 'ant-design-vue';
 import { computed, ref, useId } from 'vue';
-import { useShopStore } from '../state/shop-store.ts';
+import { useUnits } from './units.ts';
 
 /** The one place where a quantity is typed: any unit it is known by, shown in the shop's choice. */
 const props = defineProps<{
@@ -22,11 +22,11 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ 'update:modelValue': [value: number | null] }>();
 
-const shop = useShopStore();
+const units = useUnits();
 const id = useId();
 const typed = ref<string | null>(null);
 const message = ref<string | null>(null);
-const unit = computed(() => props.unit ?? shop.unit(props.quantity));
+const unit = computed(() => props.unit ?? units.unit(props.quantity));
 const shown = computed(() =>
   props.modelValue === null ? '' : formatQuantity(props.modelValue, props.quantity, unit.value),
 );
@@ -41,7 +41,7 @@ function accept() {
   if (text.trim() === '' && (props.optional || props.assumed !== undefined)) return done(null);
   // What is shown is rounded; leaving it untouched must not round the value.
   if (text === shown.value) return cancel();
-  const parsed = parseQuantity(text, props.quantity, { unit: unit.value, ambientPressure: shop.ambient });
+  const parsed = parseQuantity(text, props.quantity, { unit: unit.value, ambientPressure: units.ambient });
   message.value = parsed.ok ? (props.refuse?.(parsed.value) ?? null) : parsed.message;
   if (parsed.ok && message.value === null) done(parsed.value);
 }

@@ -1,21 +1,21 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { regionArea } from '@wick/core/geometry/overlay';
 import { Button, Select } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
-import { cutCsv, cutSheetOf } from '@wick/contract/cut-sheet';
+import { cutCsv, cutSheetOf } from '@wick/plan/laminate/cut-sheet';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import RollDrawing from './RollDrawing.vue';
 
 /** Every ply as it comes off the roll: pieces, labels in lay order, and how much of the roll it takes. */
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 const overlap = ref(0);
 const result = computed(() => {
   try {
-    return { sheet: cutSheetOf(job.document!, overlap.value) };
+    return { sheet: cutSheetOf(job.laid, overlap.value) };
   } catch (error) {
     return { message: (error as Error).message };
   }
@@ -33,8 +33,8 @@ const degrees = (angle: number) => `${Math.round((angle * 180) / Math.PI)}°`;
 const refuse = (value: number) => (value >= 0 && value <= 0.3 ? null : 'From 0 to 300 mm.');
 
 function saveCsv() {
-  const text = cutCsv(job.document!, overlap.value);
-  saveFile(`${job.document!.name} cut list.csv`, new Blob([text], { type: 'text/csv' }));
+  const text = cutCsv(job.laid, overlap.value);
+  saveFile(`${job.laid.name} cut list.csv`, new Blob([text], { type: 'text/csv' }));
 }
 </script>
 

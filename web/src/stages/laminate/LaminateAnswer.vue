@@ -1,25 +1,26 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
+import { materialOf } from '@wick/plan/settle';
 import type { BookCheck } from '@wick/core/laminate/ply-book';
 import type { Stack } from '@wick/core/laminate/stack';
-import { materialOf, ventPressureOf } from '@wick/contract/forecast-input';
-import type { Book, PartSums } from '@wick/contract/ply-book';
+import { availablePressure } from '@wick/plan/laminate/stack';
+import type { Book, PartSums } from '@wick/plan/laminate/ply-book';
 import { computed } from 'vue';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
-import NewerValues from '../../ui/NewerValues.vue';
+import { useShopStore } from '../../data/shop-store.ts';
+import NewerValues from '../common/NewerValues.vue';
 
 /** Thickness, weights and what the checks say, of the laminate shown and of the whole part. */
 const props = defineProps<{
   book: Book;
   result: { message?: string; stack?: Stack; check?: BookCheck; sums?: PartSums };
 }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 /** Taken for weights while no resin is chosen: kg/m3. */
 const USUAL_DENSITY = 1120;
-const resin = computed(() => materialOf(job.document!, job.document!.resin.materialId, 'resin'));
+const resin = computed(() => materialOf(job.laid, job.laid.resin.materialId, 'resin'));
 const density = computed(() => resin.value?.density ?? USUAL_DENSITY);
-const mostPressure = computed(() => shop.ambient - ventPressureOf(job.document!));
+const mostPressure = computed(() => availablePressure(job.laid, shop.shop));
 const partMass = computed(() => {
   const { sums } = props.result;
   return sums && sums.fibre + sums.core + density.value * (sums.resinInPlies + sums.resinInCore);

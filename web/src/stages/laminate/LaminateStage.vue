@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { missingOf } from '@wick/contract/forecast-input';
-import { booksOf, checkOfBook, partSums, stackOfBook } from '@wick/contract/ply-book';
+import { useSession } from '../../compute/use-desk.ts';
+import { missingOf } from '@wick/plan/forecast/missing';
+import { booksOf, checkOfBook, partSums, stackOfBook } from '@wick/plan/laminate/ply-book';
 import { computed, ref } from 'vue';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import type { Stage } from '../stage.ts';
 import CutList from './CutList.vue';
 import LaminateAnswer from './LaminateAnswer.vue';
@@ -13,28 +13,28 @@ import StackAround from './StackAround.vue';
 import StackDrawing from './StackDrawing.vue';
 
 defineProps<{ stage: Stage; minute: number | null }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 const panes = ['Ply book', 'Cut list'] as const;
 const pane = ref<(typeof panes)[number]>('Ply book');
 const bookId = ref<string | null>(null);
 const chosen = ref<number | null>(null);
 
-const books = computed(() => booksOf(job.document!));
+const books = computed(() => booksOf(job.laid));
 const book = computed(() => books.value.find(({ zoneId }) => zoneId === bookId.value) ?? books.value[0]!);
 const result = computed(() => {
   if (book.value.laminate.plies.length === 0)
     return {
       message:
         book.value.zoneId === null
-          ? missingOf(job.document!).find((item) => item.stage === 'laminate')!.message
+          ? missingOf(job.laid).find((item) => item.stage === 'laminate')!.message
           : `${book.value.name} has no plies yet. Let base plies run through, or add its own.`,
     };
   try {
     return {
-      stack: stackOfBook(job.document!, book.value, shop.shop),
-      check: checkOfBook(job.document!, book.value),
-      sums: partSums(job.document!, shop.shop),
+      stack: stackOfBook(job.laid, book.value, shop.shop),
+      check: checkOfBook(job.laid, book.value),
+      sums: partSums(job.laid, shop.shop),
     };
   } catch (error) {
     return { message: (error as Error).message };
@@ -87,7 +87,7 @@ const result = computed(() => {
           <div class="right">
             <StackDrawing
               v-if="result.stack"
-              :job="job.document!"
+              :job="job.laid"
               :book="book"
               :stack="result.stack"
               :chosen="chosen"

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import type { Book } from '@wick/contract/ply-book';
+import { useSession } from '../../compute/use-desk.ts';
+import type { Book } from '@wick/plan/laminate/ply-book';
 import { Button, Select } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { addPly, mirrorStack, stagger } from '../../state/ply-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
+import { addPly, mirrorStack, stagger } from '@wick/plan/laminate/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import { useChoices } from './use-choices.ts';
 
 /** What is done to a ply book as a whole: a further ply, its mirror image, steps at its edge. */
 const props = defineProps<{ book: Book }>();
-const job = useJobStore();
+const job = useSession();
 const choices = useChoices();
 const fabricOptions = computed(() => choices('fabric').map((item) => ({ value: item.id, label: item.name })));
 /** Keeps the picker empty after each choice; undefined would let it remember the last one and ignore a second click on it. */

@@ -1,19 +1,19 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
-import { plyCutsOf, type Book } from '@wick/contract/ply-book';
+import { plyCutsOf, type Book } from '@wick/plan/laminate/ply-book';
 import { computed } from 'vue';
 import { fitViewport, pathOf, toScreen } from '../../board/viewport.ts';
-import { useJobStore } from '../../state/job-store.ts';
 
 /** Where the chosen ply lies on the plan, and which way its fibres run there. */
 const props = defineProps<{ book: Book; chosen: number | null }>();
-const job = useJobStore();
+const job = useSession();
 const size = { width: 320, height: 170 };
 
-const view = computed(() => fitViewport(boundsOf(polygonOf(job.document!.part.outline)), size, 10));
+const view = computed(() => fitViewport(boundsOf(polygonOf(job.laid.part.outline)), size, 10));
 const part = computed(() =>
-  [job.document!.part.outline, ...job.document!.part.holes]
+  [job.laid.part.outline, ...job.laid.part.holes.map((hole) => hole.outline)]
     .map((ring) => pathOf(view.value, polygonOf(ring), true))
     .join(''),
 );
@@ -23,7 +23,7 @@ const ply = computed(() =>
 const region = computed(() => {
   if (!ply.value) return '';
   try {
-    const cut = plyCutsOf(job.document!).find(({ plyId }) => plyId === ply.value!.id);
+    const cut = plyCutsOf(job.laid).find(({ plyId }) => plyId === ply.value!.id);
     return (cut?.region ?? [])
       .flatMap(({ outline, holes }) => [outline, ...holes])
       .map((ring) => pathOf(view.value, polygonOf(ring), true))
@@ -34,7 +34,7 @@ const region = computed(() => {
 });
 const arrow = computed(() => {
   if (!ply.value) return null;
-  const box = boundsOf(polygonOf(job.document!.part.outline));
+  const box = boundsOf(polygonOf(job.laid.part.outline));
   const middle: Point = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
   const at = toScreen(view.value, middle);
   return { ...at, turn: (-ply.value.angle * 180) / Math.PI };

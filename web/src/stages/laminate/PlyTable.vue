@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { materialOf } from '@wick/contract/forecast-input';
-import type { Book } from '@wick/contract/ply-book';
+import { useSession } from '../../compute/use-desk.ts';
+import { materialOf } from '@wick/plan/settle';
+import type { Book } from '@wick/plan/laminate/ply-book';
 import { Button, Select } from 'ant-design-vue';
 import { computed, nextTick, ref } from 'vue';
-import { movePly, removePly, repeatPly, setThrough, updatePly } from '../../state/ply-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { movePly, removePly, repeatPly, setThrough, updatePly } from '@wick/plan/laminate/edits';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import PlyActions from './PlyActions.vue';
 import { useChoices } from './use-choices.ts';
@@ -19,7 +19,7 @@ const props = defineProps<{
   chosen: number | null;
 }>();
 const emit = defineEmits<{ choose: [index: number | null] }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 const choices = useChoices();
 const body = ref<HTMLElement | null>(null);
@@ -36,14 +36,12 @@ const rows = computed(() => {
       ply,
       index,
       isThrough: props.book.through.has(ply.id),
-      name: materialOf(job.document!, ply.materialId, 'fabric')?.name ?? ply.materialId,
+      name: materialOf(job.laid, ply.materialId, 'fabric')?.name ?? ply.materialId,
     }))
     .reverse();
 });
 const stopped = computed(() =>
-  props.book.zoneId === null
-    ? []
-    : job.document!.laminate.plies.filter(({ id }) => !props.book.through.has(id)),
+  props.book.zoneId === null ? [] : job.laid.laminate.plies.filter(({ id }) => !props.book.through.has(id)),
 );
 const fabricOptions = computed(() => choices('fabric').map((item) => ({ value: item.id, label: item.name })));
 
@@ -166,8 +164,8 @@ const refuseInset = (value: number) =>
       class="plain link"
       @click="job.apply(setThrough(book.zoneId!, ply.id, true))"
     >
-      {{ job.document!.laminate.plies.indexOf(ply) + 1 }}
-      {{ materialOf(job.document!, ply.materialId, 'fabric')?.name }}, let it run through
+      {{ job.laid.laminate.plies.indexOf(ply) + 1 }}
+      {{ materialOf(job.laid, ply.materialId, 'fabric')?.name }}, let it run through
     </button>
   </p>
   <PlyActions :book="book" />

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { RollCut } from '@wick/contract/cut-sheet';
+import type { RollCut } from '@wick/plan/laminate/cut-sheet';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
 import { computed } from 'vue';
 import { niceStep } from '../../board/viewport.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** The pieces of one cloth as they lie on its roll, rolled out to the right; a long roll goes on in the next row. */
 const props = defineProps<{ roll: RollCut }>();

@@ -1,19 +1,19 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import type { Stack } from '@wick/core/laminate/stack';
-import type { JobLaminate } from '@wick/contract/job';
+import type { JobLaminate } from '@wick/contract/job/job';
 import type { MaterialKind } from '@wick/contract/materials';
-import type { Book } from '@wick/contract/ply-book';
+import type { Book } from '@wick/plan/laminate/ply-book';
 import { Select } from 'ant-design-vue';
 import { computed } from 'vue';
-import { useJobStore } from '../../state/job-store.ts';
-import { useLibraryStore } from '../../state/library-store.ts';
-import { withLaminate } from '../../state/ply-edits.ts';
+import { useLibraryStore } from '../../data/library-store.ts';
+import { withLaminate } from '@wick/plan/laminate/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import { useChoices } from './use-choices.ts';
 
 /** What goes with the plies: core and its place, mesh, peel ply, and how hard all of it is pressed. */
 const props = defineProps<{ book: Book; stack: Stack | null }>();
-const job = useJobStore();
+const job = useSession();
 const library = useLibraryStore();
 const choices = useChoices();
 const laminate = computed(() => props.book.laminate);
@@ -92,7 +92,7 @@ const refusePressure = (value: number) =>
     <label v-if="book.zoneId === null">
       <span class="quiet">Show face</span>
       <Select
-        :value="job.document!.showFace ?? ''"
+        :value="job.laid.showFace ?? ''"
         :options="faces"
         aria-label="Show face"
         @change="job.apply((d) => ({ ...d, showFace: ($event || null) as 'mould' | 'bag' | null }))"

@@ -1,13 +1,13 @@
 <script setup lang="ts">
+import { materialOf } from '@wick/plan/settle';
 import type { Stack } from '@wick/core/laminate/stack';
-import { materialOf } from '@wick/contract/forecast-input';
-import type { Job } from '@wick/contract/job';
-import { underCore, type Book } from '@wick/contract/ply-book';
+import type { LaidJob } from '@wick/plan/job/laid';
+import { underCore, type Book } from '@wick/plan/laminate/ply-book';
 import { computed } from 'vue';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** Section through the stack, to scale in thickness; the core is cut short where it would dwarf the plies. */
-const props = defineProps<{ job: Job; book: Book; stack: Stack; chosen: number | null }>();
+const props = defineProps<{ job: LaidJob; book: Book; stack: Stack; chosen: number | null }>();
 const shop = useShopStore();
 const HEIGHT = 300;
 const WIDTH = 260;

@@ -1,7 +1,7 @@
-import type { Book } from '@wick/contract/ply-book';
+import { useSession } from '../../compute/use-desk.ts';
+import type { Book } from '@wick/plan/laminate/ply-book';
 import { ref, type Ref } from 'vue';
-import { movePly } from '../../state/ply-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
+import { movePly } from '@wick/plan/laminate/edits';
 
 /** A row follows the pointer by changing places with those it passes: one undo step a drag. */
 export function usePlyDrag(table: {
@@ -9,7 +9,7 @@ export function usePlyDrag(table: {
   book: () => Book;
   choose: (index: number) => void;
 }) {
-  const job = useJobStore();
+  const job = useSession();
   const dragged = ref<number | null>(null);
   let start = 0;
   let before = 0;

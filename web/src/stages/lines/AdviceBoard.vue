@@ -1,26 +1,27 @@
 <script setup lang="ts">
+import { useAdvice, useSession } from '../../compute/use-desk.ts';
+import type { LayoutScore } from '@wick/core/advice/score';
+import { bandOf } from '@wick/plan/advice/repairs';
+import { bandTones } from '@wick/plan/forecast/words';
 import { Button, Progress } from 'ant-design-vue';
 import { computed } from 'vue';
-import LayoutPicture from '../../board/LayoutPicture.vue';
-import { useAdviceStore } from '../../state/advice-store.ts';
-import { useJobStore } from '../../state/job-store.ts';
+import LayoutPicture from './LayoutPicture.vue';
 
 /** Suggested layouts, the best first, each with its reason. */
 defineProps<{ minute: number | null }>();
 const emit = defineEmits<{ taken: [] }>();
-const advice = useAdviceStore();
-const job = useJobStore();
+const advice = useAdvice();
+const job = useSession();
 const endTime = computed(() => {
   const times = advice.suggestions.map(({ score }) =>
     score.fillTime < score.gelTime ? score.fillTime : score.gelTime,
   );
   return Math.max(...times, 60);
 });
-const pinned = computed(() => job.document!.lines.filter((line) => line.pinned).map(({ name }) => name));
+const pinned = computed(() => job.laid.lines.filter((line) => line.pinned).map(({ name }) => name));
 const minutes = ({ fillTime, gelTime }: { fillTime: number; gelTime: number }) =>
   fillTime < gelTime ? `${Math.round(fillTime / 60)} min` : 'gels first';
-const tone = ({ fillTime, gelTime, dryShare }: { fillTime: number; gelTime: number; dryShare: number }) =>
-  dryShare > 1e-4 || !(fillTime < gelTime) ? 'ember' : fillTime <= 0.5 * gelTime ? 'moss' : 'amber';
+const tone = (score: LayoutScore) => bandTones[bandOf(score)];
 function take(index: number) {
   if (advice.takeUp(advice.suggestions[index]!)) emit('taken');
 }
@@ -41,7 +42,7 @@ function take(index: number) {
       <span v-else-if="pinned.length > 0" class="quiet"
         >{{ pinned.join(', ') }} stay{{ pinned.length === 1 ? 's' : '' }}: pinned under Lines</span
       >
-      <span v-else-if="advice.suggestions.length > 0 && advice.isStale()" class="ember"
+      <span v-else-if="advice.suggestions.length > 0 && advice.isStale" class="ember"
         >made before the part, plies or resin changed</span
       >
       <span v-else class="quiet">pin a line under Lines to keep it in every suggestion</span>

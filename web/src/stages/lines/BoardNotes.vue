@@ -1,16 +1,14 @@
 <script setup lang="ts">
+import { useChecks, useDoubt, useProbes } from '../../compute/use-desk.ts';
 import { computed } from 'vue';
 import { toScreen, type Viewport } from '../../board/viewport.ts';
-import { useChecksStore } from '../../state/checks-store.ts';
-import { useEnsembleStore } from '../../state/ensemble-store.ts';
-import { useProbesStore } from '../../state/probes-store.ts';
 
 /** Broken rules where they are, pinned probes, and where the doubt would have it dry. */
 const props = defineProps<{ view: Viewport }>();
 const emit = defineEmits<{ check: [id: string] }>();
-const checks = useChecksStore();
-const probes = useProbesStore();
-const ensemble = useEnsembleStore();
+const checks = useChecks();
+const probes = useProbes();
+const ensemble = useDoubt();
 
 const worst = computed(() => (ensemble.isStale ? [] : (ensemble.summary?.worstPlaces.slice(0, 2) ?? [])));
 const place = (p: { x: number; y: number }) => {

@@ -1,13 +1,12 @@
 <script setup lang="ts">
+import { useChecks, useSession } from '../../compute/use-desk.ts';
 import { Button } from 'ant-design-vue';
-import { useChecksStore } from '../../state/checks-store.ts';
-import { useJobStore } from '../../state/job-store.ts';
 
 /** What practice would not do, why, and the change that mends it. */
 defineProps<{ selected: string | null }>();
 const emit = defineEmits<{ select: [id: string] }>();
-const checks = useChecksStore();
-const job = useJobStore();
+const checks = useChecks();
+const job = useSession();
 </script>
 
 <template>

@@ -1,29 +1,25 @@
 <script setup lang="ts">
-import { doubtOf } from '@wick/contract/forecast-input';
-import { needsSolving, usualScatter } from '@wick/contract/sample-job';
+import { withDoubt } from '@wick/plan/job/edits';
+import { useDoubt, useSession } from '../../compute/use-desk.ts';
+import { SAMPLE_RUNS } from '../../compute/doubt.ts';
+import { usualFor } from '@wick/plan/settle';
+import { needsSolving } from '@wick/plan/forecast/sample';
 import type { Spread } from '@wick/core/verdict/ensemble';
 import { Button, Progress } from 'ant-design-vue';
-import { storeToRefs } from 'pinia';
 import { computed } from 'vue';
-import { ENSEMBLE_RUNS, useEnsembleStore } from '../../state/ensemble-store.ts';
-import { withDoubt } from '../../state/job-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
+import type { Job } from '@wick/contract/job/job';
 import ForecastSettings from './ForecastSettings.vue';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** What is not known, and what many runs with it drawn at random come to. */
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 
-const ensemble = useEnsembleStore();
-const { samples, message, run, isStale, summary } = storeToRefs(ensemble);
-const usual = computed(() =>
-  doubtOf({
-    ...job.document!,
-    doubt: { ...job.document!.doubt, permeability: null, viscosity: null, gelTime: null, temperature: null },
-  }),
-);
+const ensemble = useDoubt();
+const summary = computed(() => ensemble.summary);
+const isStale = computed(() => ensemble.isStale);
+const usual = (key: keyof Job['doubt']) => usualFor(`doubt.${key}`, job.laid, shop.shop);
 const driverWords: Record<string, string> = {
   permeability: 'how well resin runs in mesh and laminate',
   thickness: 'the laminate’s thickness',
@@ -41,8 +37,6 @@ const fields = [
   ['gelTime', 'Gel time, times or divided by'],
   ['thickness', 'Thickness, times or divided by'],
 ] as const;
-const assumedFactor = (key: (typeof fields)[number][0]) =>
-  key === 'thickness' ? usualScatter.thickness : usual.value[key];
 const refuseFactor = (value: number) => (value >= 1 && value <= 20 ? null : 'A factor from 1 (sure) to 20.');
 </script>
 
@@ -55,52 +49,52 @@ const refuseFactor = (value: number) => (value >= 1 && value <= 20 ? null : 'A f
         :key="key"
         :label="label"
         quantity="factor"
-        :model-value="job.document!.doubt[key]"
-        :assumed="assumedFactor(key)"
+        :model-value="job.laid.doubt[key]"
+        :assumed="usual(key)"
         :refuse="refuseFactor"
         @update:model-value="job.apply(withDoubt({ [key]: $event }))"
       />
       <QuantityInput
         label="Temperature, plus or minus"
         quantity="temperatureDifference"
-        :model-value="job.document!.doubt.temperature"
-        :assumed="usual.temperature"
+        :model-value="job.laid.doubt.temperature"
+        :assumed="usual('temperature')"
         @update:model-value="job.apply(withDoubt({ temperature: $event }))"
       />
       <QuantityInput
         label="Chance that an edge races"
         quantity="fraction"
-        :model-value="job.document!.doubt.raceChance"
-        :assumed="usualScatter.raceChance"
+        :model-value="job.laid.doubt.raceChance"
+        :assumed="usual('raceChance')"
         @update:model-value="job.apply(withDoubt({ raceChance: $event }))"
       />
       <QuantityInput
         label="Gap of a racing edge"
         quantity="thickness"
-        :model-value="job.document!.doubt.raceGap"
-        :assumed="usualScatter.raceGap"
+        :model-value="job.laid.doubt.raceGap"
+        :assumed="usual('raceGap')"
         @update:model-value="job.apply(withDoubt({ raceGap: $event }))"
       />
     </div>
     <div class="outcome">
       <div class="bar">
-        <Button v-if="!run" type="primary" size="small" @click="ensemble.start"
-          >Run it {{ ENSEMBLE_RUNS }} times</Button
+        <Button v-if="!ensemble.isRunning" type="primary" size="small" @click="ensemble.start"
+          >Run it {{ SAMPLE_RUNS }} times</Button
         >
         <Button v-else size="small" @click="ensemble.cancel">Stop</Button>
         <Progress
-          v-if="run"
-          :percent="Math.round((100 * samples.length) / ENSEMBLE_RUNS)"
+          v-if="ensemble.isRunning"
+          :percent="Math.round((100 * ensemble.samples.length) / SAMPLE_RUNS)"
           size="small"
           class="progress"
         />
         <span v-else class="quiet">{{
-          needsSolving(job.document!)
-            ? `each run is solved anew, coarsely: ${job.document!.forecast.layers ? 'some minutes with layers' : 'about half a minute'}`
+          needsSolving(job.laid)
+            ? `each run is solved anew, coarsely: ${job.laid.forecast.layers ? 'some minutes with layers' : 'about half a minute'}`
             : 'only the speed of the whole is in doubt: the range beside is as good'
         }}</span>
       </div>
-      <p v-if="message" class="ember" role="alert">{{ message }}</p>
+      <p v-if="ensemble.message" class="ember" role="alert">{{ ensemble.message }}</p>
       <template v-if="summary">
         <p :class="{ quiet: isStale }" data-testid="ensemble">
           <b class="number">{{ Math.round(100 * summary.chance) }}</b> in 100 fill before gel ({{
@@ -115,11 +109,7 @@ const refuseFactor = (value: number) => (value >= 1 && value <= 20 ? null : 'A f
           <span>Last corner: early · middle · late, min</span
           ><span class="number">{{ spreadWords(summary.fill) }}</span>
         </div>
-        <div
-          v-for="(mark, i) in job.document!.marks.slice(0, summary.marks.length)"
-          :key="mark.id"
-          class="row"
-        >
+        <div v-for="(mark, i) in job.laid.marks.slice(0, summary.marks.length)" :key="mark.id" class="row">
           <span>{{ mark.name }}</span><span class="number">{{ spreadWords(summary.marks[i]!) }}</span>
         </div>
         <div

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { withForecast } from '@wick/plan/job/edits';
+import { useSession } from '../../compute/use-desk.ts';
 import { Checkbox, Select } from 'ant-design-vue';
-import { withForecast } from '../../state/job-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
 
 /** How the forecast is made: quick and averaged, or through the thickness; a stiff laminate, or one that gives. */
-const job = useJobStore();
+const job = useSession();
 const fineness = [
   { value: 0, label: 'usual mesh' },
   { value: 1500, label: 'quick mesh, 1 500 nodes' },
@@ -16,19 +16,19 @@ const fineness = [
 <template>
   <div class="settings">
     <Checkbox
-      :checked="job.document!.forecast.layers"
+      :checked="job.laid.forecast.layers"
       @change="job.apply(withForecast({ layers: $event.target.checked }))"
       >Mesh and plies as layers</Checkbox
     >
     <Checkbox
-      :checked="job.document!.forecast.soft"
+      :checked="job.laid.forecast.soft"
       @change="job.apply(withForecast({ soft: $event.target.checked }))"
       >Laminate gives under resin pressure</Checkbox
     >
     <Select
       size="small"
       aria-label="Fineness of the forecast"
-      :value="job.document!.forecast.nodeCount ?? 0"
+      :value="job.laid.forecast.nodeCount ?? 0"
       :options="fineness"
       @change="job.apply(withForecast({ nodeCount: Number($event) || null }))"
     />

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { hoseRunsOf } from '@wick/contract/hoses';
+import { useSession } from '../../compute/use-desk.ts';
+import { hoseRunsOf } from '@wick/plan/layout/hoses';
 import { computed } from 'vue';
 import { pathOf, toScreen, type Viewport } from '../../board/viewport.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** Hoses with their valves, tees, pots and pumps. */
 const props = defineProps<{
@@ -12,11 +12,11 @@ const props = defineProps<{
   openLines: ReadonlyMap<string, number>;
 }>();
 const emit = defineEmits<{ select: [id: string] }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 
 const hoses = computed(() =>
-  hoseRunsOf(job.document!).flatMap((run) => {
+  hoseRunsOf(job.laid).flatMap((run) => {
     if (!run.from || !run.to) return [];
     const [from, to] = [toScreen(props.view, run.from), toScreen(props.view, run.to)];
     const away = Math.hypot(to.x - from.x, to.y - from.y) || 1;
@@ -35,8 +35,8 @@ const hoses = computed(() =>
   }),
 );
 const fittings = computed(() => [
-  ...job.document!.stations.map((station) => ({ ...station, at: toScreen(props.view, station.place) })),
-  ...job.document!.tees.flatMap((tee) =>
+  ...job.laid.stations.map((station) => ({ ...station, at: toScreen(props.view, station.place) })),
+  ...job.laid.tees.flatMap((tee) =>
     tee.place ? [{ ...tee, kind: 'tee' as const, at: toScreen(props.view, tee.place) }] : [],
   ),
 ]);

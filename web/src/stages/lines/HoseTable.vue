@@ -1,26 +1,19 @@
 <script setup lang="ts">
-import { hoseOfLine, hoseOfTee, hoseRunsOf, potLevelOf } from '@wick/contract/hoses';
-import type { JobLine } from '@wick/contract/job';
+import { useSession } from '../../compute/use-desk.ts';
+import { hoseOfLine, hoseOfTee, hoseRunsOf, potLevelOf } from '@wick/plan/layout/hoses';
+import type { JobLine } from '@wick/contract/job/job';
 import { Button, Select } from 'ant-design-vue';
 import { computed } from 'vue';
-import { updateLine } from '../../state/job-edits.ts';
-import {
-  addTee,
-  removeStation,
-  removeTee,
-  updateStation,
-  updateTee,
-  withHose,
-} from '../../state/layout-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useLibraryStore } from '../../state/library-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { updateLine, withHose } from '@wick/plan/layout/edits';
+import { addTee, removeStation, removeTee, updateStation, updateTee } from '@wick/plan/layout/fittings';
+import { useLibraryStore } from '../../data/library-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import VentVacuum from './VentVacuum.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** What resin has to pass before it is on the part: pot, hose, tee and the channel itself. */
-const job = useJobStore();
-const lines = computed(() => job.document!.lines);
+const job = useSession();
+const lines = computed(() => job.laid.lines);
 const library = useLibraryStore();
 const shop = useShopStore();
 const stocks = computed(() => [
@@ -28,20 +21,20 @@ const stocks = computed(() => [
   ...library.ofKind('hose').map(({ id, name }) => ({ value: id, label: name })),
 ]);
 const stations = (kind: 'pot' | 'pump') =>
-  job.document!.stations.filter((s) => s.kind === kind).map(({ id, name }) => ({ value: id, label: name }));
+  job.laid.stations.filter((s) => s.kind === kind).map(({ id, name }) => ({ value: id, label: name }));
 const sourcesOf = (line: JobLine) =>
   line.kind === 'vent'
     ? [{ value: '', label: 'the pump' }, ...stations('pump')]
     : [
         { value: '', label: 'the pot' },
         ...stations('pot'),
-        ...job.document!.tees.map(({ id, name }) => ({ value: id, label: name })),
+        ...job.laid.tees.map(({ id, name }) => ({ value: id, label: name })),
       ];
 function setSource(line: JobLine, id: string) {
-  const isTee = job.document!.tees.some((tee) => tee.id === id);
+  const isTee = job.laid.tees.some((tee) => tee.id === id);
   job.apply(updateLine(line.id, { tee: isTee ? id : null, stationId: isTee ? null : id || null }));
 }
-const total = computed(() => hoseRunsOf(job.document!).reduce((sum, { length }) => sum + length, 0));
+const total = computed(() => hoseRunsOf(job.laid).reduce((sum, { length }) => sum + length, 0));
 const refuseShare = (value: number) =>
   value >= 0 && value <= 1 ? null : 'From 0 % (start) to 100 % (end of the line).';
 const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Between 0.05 mm and 200 mm.');
@@ -104,7 +97,7 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
                 :label="`Hose length of ${line.name}`"
                 quantity="length"
                 :model-value="line.hoseLength"
-                :assumed="hoseOfLine(job.document!, line).length"
+                :assumed="hoseOfLine(job.laid, line).length"
                 @update:model-value="job.apply(updateLine(line.id, { hoseLength: $event }))"
               />
             </td>
@@ -114,7 +107,7 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
                 :label="`Hose bore of ${line.name}`"
                 quantity="thickness"
                 :model-value="line.hoseBore"
-                :assumed="hoseOfLine(job.document!, { ...line, hoseBore: null }).bore"
+                :assumed="hoseOfLine(job.laid, { ...line, hoseBore: null }).bore"
                 @update:model-value="job.apply(updateLine(line.id, { hoseBore: $event }))"
               />
             </td>
@@ -135,14 +128,14 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
                 :label="`Resin above the inlet of ${line.name}`"
                 quantity="length"
                 :model-value="line.potLevel"
-                :assumed="potLevelOf(job.document!, { ...line, potLevel: null })"
+                :assumed="potLevelOf(job.laid, { ...line, potLevel: null })"
                 @update:model-value="job.apply(updateLine(line.id, { potLevel: $event }))"
               />
             </td>
           </template>
           <td v-else colspan="6" class="quiet">an edge along which resin runs ahead in the gap</td>
         </tr>
-        <tr v-for="tee in job.document!.tees" :key="tee.id">
+        <tr v-for="tee in job.laid.tees" :key="tee.id">
           <td class="number">{{ tee.name }}</td>
           <td class="quiet">junction</td>
           <td class="quiet">the pot</td>
@@ -153,7 +146,7 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
               :label="`Hose length to ${tee.name}`"
               quantity="length"
               :model-value="tee.hoseLength"
-              :assumed="hoseOfTee(job.document!, tee).length"
+              :assumed="hoseOfTee(job.laid, tee).length"
               @update:model-value="job.apply(updateTee(tee.id, { hoseLength: $event }))"
             />
           </td>
@@ -176,7 +169,7 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
             >
           </td>
         </tr>
-        <tr v-for="station in job.document!.stations" :key="station.id">
+        <tr v-for="station in job.laid.stations" :key="station.id">
           <td class="number">{{ station.name }}</td>
           <td class="quiet">{{ station.kind === 'pot' ? 'pot of resin' : 'pump and catch pot' }}</td>
           <td colspan="5" class="quiet">

@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import { useLayouts } from '../../compute/use-desk.ts';
 import { Button } from 'ant-design-vue';
-import { useLayoutsStore } from '../../state/layouts-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import { marginWords, outcomeBand, outcomeTone } from './outcome-words.ts';
 
 /** The layouts in numbers. */
-const layouts = useLayoutsStore();
+const layouts = useLayouts();
 const shop = useShopStore();
 /** Nobody orders hose by the millimetre. */
 const tenth = (length: number) => Math.round(10 * length) / 10;
@@ -30,8 +30,8 @@ const tenth = (length: number) => Math.round(10 * length) / 10;
       </thead>
       <tbody>
         <tr
-          v-for="{ letter, name, outcome, isCurrent } in layouts.entries"
-          :key="letter"
+          v-for="{ id, letter, name, outcome, isCurrent } in layouts.entries"
+          :key="id"
           :class="{ here: isCurrent }"
         >
           <td>
@@ -42,7 +42,7 @@ const tenth = (length: number) => Math.round(10 * length) / 10;
               :value="name"
               placeholder="name it"
               :aria-label="`Name of layout ${letter}`"
-              @change="layouts.rename(letter, ($event.target as HTMLInputElement).value.trim().slice(0, 40))"
+              @change="layouts.rename(id, ($event.target as HTMLInputElement).value.trim().slice(0, 40))"
             />
           </td>
           <template v-if="outcome">
@@ -65,7 +65,7 @@ const tenth = (length: number) => Math.round(10 * length) / 10;
               size="small"
               type="text"
               :aria-label="`Delete layout ${letter}`"
-              @click="layouts.remove(letter)"
+              @click="layouts.remove(id)"
               >×</Button
             >
           </td>

@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { MOST_VARIANTS } from '@wick/contract/job';
+import { useLayouts } from '../../compute/use-desk.ts';
+import { MOST_LAYOUTS } from '@wick/contract/job/job';
 import { Button } from 'ant-design-vue';
 import { computed, onBeforeUnmount, onMounted, watch } from 'vue';
-import LayoutPicture from '../../board/LayoutPicture.vue';
-import { useLayoutsStore } from '../../state/layouts-store.ts';
+import LayoutPicture from './LayoutPicture.vue';
 import { minutesWords, outcomeBand, outcomeTone } from './outcome-words.ts';
 
 /** The job's layouts side by side on one clock, the verdict under each. */
 defineProps<{ minute: number | null }>();
-const layouts = useLayoutsStore();
+const layouts = useLayouts();
 const endTime = computed(() => {
   const times = layouts.entries.map(({ outcome }) => outcome?.fillTime ?? outcome?.gelTime ?? 3600);
   return Math.max(...times, 60);
@@ -29,12 +29,12 @@ onBeforeUnmount(layouts.stop);
 
 <template>
   <div class="multiples" data-testid="layouts">
-    <article v-for="entry in layouts.entries" :key="entry.letter" :class="{ here: entry.isCurrent }">
+    <article v-for="entry in layouts.entries" :key="entry.id" :class="{ here: entry.isCurrent }">
       <header>
         <b class="letter">{{ entry.letter }}</b>
         <span class="name">{{ entry.name }}</span>
         <span v-if="entry.isCurrent" class="quiet">on the board</span>
-        <Button v-else size="small" @click="layouts.adopt(entry.letter)">Work on it</Button>
+        <Button v-else size="small" @click="layouts.adopt(entry.id)">Work on it</Button>
       </header>
       <LayoutPicture :job="entry.job" :flow="entry.flow" :end-time="endTime" :minute="minute" />
       <footer v-if="entry.outcome" :class="outcomeTone(entry.outcome)">
@@ -44,7 +44,7 @@ onBeforeUnmount(layouts.stop);
       <footer v-else class="quiet">working it out …</footer>
     </article>
     <article class="new">
-      <Button :disabled="layouts.entries.length > MOST_VARIANTS" @click="layouts.copy()"
+      <Button :disabled="layouts.entries.length >= MOST_LAYOUTS" @click="layouts.copy()"
         >Keep {{ layouts.entries.find((e) => e.isCurrent)?.letter }}, go on with a copy</Button
       >
       <p class="quiet">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { JobLine } from '@wick/contract/job';
+import type { JobLine } from '@wick/contract/job/job';
 import { computed } from 'vue';
 import { pathOf, toScreen, type Viewport } from '../../board/viewport.ts';
 

@@ -1,22 +1,20 @@
 <script setup lang="ts">
+import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { lineLength } from '@wick/core/geometry/polygon';
 import { formatClock } from '@wick/core/units/format';
-import type { JobLine } from '@wick/contract/job';
+import type { JobLine } from '@wick/contract/job/job';
 import { Button, Checkbox, Select } from 'ant-design-vue';
 import { computed } from 'vue';
-import { moveLinePoint, removeLine, updateLine } from '../../state/job-edits.ts';
-import { withStock } from '../../state/layout-edits.ts';
-import { useLibraryStore } from '../../state/library-store.ts';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { moveLinePoint, removeLine, updateLine, whenPassed, withStock } from '@wick/plan/layout/edits';
+import { useLibraryStore } from '../../data/library-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 defineProps<{ lines: readonly JobLine[]; selected: string | null }>();
 const emit = defineEmits<{ select: [id: string] }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
-const forecast = useForecastStore();
+const forecast = useForecast();
 
 /** The usual courses, one click each; anything else is set up under Sequence. */
 const behaviour = {
@@ -49,13 +47,12 @@ const options = (line: JobLine) =>
     : behaviour[line.kind];
 function setBehaviour(line: JobLine, value: string) {
   if (value === 'own' || value === 'always') return;
-  const when = { kind: 'passed' as const, what: line.id, distance: 0, delay: 0 };
   const actions =
-    value === 'whenPassed' ? [{ opening: 1, when }] : value === 'clamp' ? [{ opening: 0, when }] : [];
+    value === 'whenPassed' ? [whenPassed(line.id, 1)] : value === 'clamp' ? [whenPassed(line.id, 0)] : [];
   job.apply(updateLine(line.id, { startsOpen: value !== 'whenPassed', actions }));
 }
 function when(line: JobLine): string {
-  const own = forecast.flow?.events.filter(({ name }) => name === line.name) ?? [];
+  const own = forecast.flow?.events.filter(({ lineId }) => lineId === line.id) ?? [];
   const event = own.find(({ kind }) => kind === 'opens') ?? own.find(({ kind }) => kind === 'reached');
   if (!event) return '';
   const time = forecast.timeOf(event.time);

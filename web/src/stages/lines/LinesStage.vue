@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { useAdvice, useChecks, useForecast, useProbes, useSession } from '../../compute/use-desk.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
-import type { Job } from '@wick/contract/job';
+import type { JobLine } from '@wick/contract/job/job';
+import { isSound } from '@wick/plan/forecast/words';
 import type { Point } from '@wick/core/geometry/polygon';
 import { Button, Checkbox, Select } from 'ant-design-vue';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
@@ -11,17 +13,12 @@ import FieldBands from '../../board/FieldBands.vue';
 import FieldScale from '../../board/FieldScale.vue';
 import { fieldBands, fieldViews, type ViewId } from '../../board/fields.ts';
 import FrontBands from '../../board/FrontBands.vue';
-import { useBands } from '../../board/use-bands.ts';
+import { useBands } from './use-bands.ts';
 import { pathOf, type Viewport } from '../../board/viewport.ts';
-import { useAdviceStore } from '../../state/advice-store.ts';
-import { useChecksStore } from '../../state/checks-store.ts';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useProbesStore } from '../../state/probes-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import { isTyping } from '../../ui/typing.ts';
-import VerdictPanel from '../../ui/VerdictPanel.vue';
+import VerdictPanel from './VerdictPanel.vue';
 import type { Stage } from '../stage.ts';
 import AdviceBoard from './AdviceBoard.vue';
 import BoardNotes from './BoardNotes.vue';
@@ -49,18 +46,18 @@ import { useScript } from './use-script.ts';
 const props = defineProps<{ stage: Stage; minute: number | null }>();
 const route = useRoute();
 const router = useRouter();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
-const forecast = useForecastStore();
-const checks = useChecksStore();
-const advice = useAdviceStore();
+const forecast = useForecast();
+const checks = useChecks();
+const advice = useAdvice();
 const script = useScript();
 const selected = ref<string | null>(null);
 const hover = ref<Point | null>(null);
 const view = shallowRef<Viewport>({ scale: 300, left: 0, bottom: 0 });
 const bands = useBands();
 const SNAP = 9;
-const gestures = useLineGestures(selected, () => SNAP / view.value.scale, useProbesStore());
+const gestures = useLineGestures(job, selected, () => SNAP / view.value.scale, useProbes());
 const { tool, fitting, edgeOffset, draft, pointer } = gestures;
 
 const panes = ['Lines', 'Sequence', 'Hoses', 'Checks', 'Layouts', 'Advice', 'Probes', 'Doubt'] as const;
@@ -110,9 +107,19 @@ const field = computed(() => {
   const values = flow && item?.values(flow, time, forecast.ageAt);
   return item && flow && values ? { view: item, bands: fieldBands(flow, values, item.colour) } : null;
 });
-const lines = computed(() => job.document!.lines);
+const rings = computed(() => {
+  const { outline, holes } = job.laid.part;
+  return [outline, ...holes.map((hole) => hole.outline)];
+});
+const wet = computed(() =>
+  props.minute === null || !forecast.isochrones
+    ? null
+    : forecast.isochrones.wetBy(forecast.runTimeAt(props.minute)),
+);
+const hasDry = computed(() => (forecast.verdict?.fillTime ?? 0) === Infinity);
+const lines = computed(() => job.laid.lines);
 /** The table rests while a hand drags: sixty tables a second are more than a screen can show. */
-let rested: Job['lines'] = [];
+let rested: readonly JobLine[] = [];
 const tabled = computed(() => (job.isGesturing ? rested : (rested = lines.value)));
 const openings = computed(() => openingsAt(lines.value, script.value, props.minute));
 const hovered = useReading(
@@ -122,7 +129,7 @@ const hovered = useReading(
 );
 const fails = computed(() => {
   const band = forecast.verdict?.band;
-  return band !== undefined && band !== 'comfortable' && band !== 'tight';
+  return band !== undefined && !isSound(band);
 });
 function mend() {
   pane.value = 'Advice';
@@ -163,11 +170,11 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
       <AdviceBoard v-else-if="pane === 'Advice'" :minute="minute" @taken="pane = 'Layouts'" />
       <template v-else>
         <Board
-          :part="job.document!.part"
+          :part="job.laid.part"
           :lines="lines"
           :places="[
-            ...job.document!.stations.map(({ place }) => place),
-            ...job.document!.tees.flatMap(({ place }) => place ?? []),
+            ...job.laid.stations.map(({ place }) => place),
+            ...job.laid.tees.flatMap(({ place }) => place ?? []),
           ]"
           :frozen="job.isGesturing || draft !== null"
           :class="tool"
@@ -182,11 +189,18 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
         >
           <template #inside="{ view: at }">
             <FieldBands v-if="field" :view="at" :bands="field.bands" />
-            <FrontBands v-else :view="at" :minute="minute" :bands="bands" />
+            <FrontBands
+              v-else-if="forecast.flow"
+              :view="at"
+              :bands="bands"
+              :part="rings"
+              :wet="wet"
+              :has-dry="hasDry"
+            />
           </template>
           <template #default="{ view: at }">
             <path
-              v-for="zone in job.document!.zones"
+              v-for="zone in job.laid.zones"
               :key="zone.id"
               :d="pathOf(at, polygonOf(zone.outline), true)"
               class="zone"
@@ -269,7 +283,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           }}<b v-if="name === 'Checks' && checks.breaks.length > 0" class="ember number count">{{
             checks.breaks.length
           }}</b
-          ><b v-if="name === 'Layouts'" class="quiet number count">{{ job.document!.variants.length + 1 }}</b>
+          ><b v-if="name === 'Layouts'" class="quiet number count">{{ job.document.layouts.length }}</b>
         </button>
         <span class="space" />
         <TemplatePicker v-if="!isCompared" />

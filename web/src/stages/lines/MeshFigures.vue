@@ -1,18 +1,18 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { toScreen, pathOf, type Viewport } from '../../board/viewport.ts';
-import { useJobStore } from '../../state/job-store.ts';
 
 /** Where flow mesh lies, when it does not lie everywhere: its edge, and its name to take hold of. */
 defineProps<{ view: Viewport; selected: string | null }>();
 const emit = defineEmits<{ select: [id: string] }>();
-const job = useJobStore();
+const job = useSession();
 const label = (points: readonly { x: number; y: number }[]) =>
   points.reduce((best, p) => (p.x - p.y > best.x - best.y ? p : best));
 </script>
 
 <template>
   <g
-    v-for="area in job.document!.meshAreas"
+    v-for="area in job.laid.meshAreas"
     :key="area.id"
     :class="['area', { selected: selected === area.id }]"
     :data-fitting="area.id"

@@ -1,21 +1,19 @@
 <script setup lang="ts">
+import { useDoubt, useForecast, useSession } from '../../compute/use-desk.ts';
 import { createIsochrones } from '@wick/core/flow/isochrones';
-import { dryName } from '@wick/contract/words';
+import { dryName } from '@wick/plan/forecast/words';
 import { formatClock } from '@wick/core/units/format';
 import { computed } from 'vue';
 import { pathOfRings, toScreen, type Viewport } from '../../board/viewport.ts';
-import { useEnsembleStore } from '../../state/ensemble-store.ts';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** Dry regions by name, and the marks with the minute the front passes them. */
 defineProps<{ view: Viewport; selected: string | null }>();
 const emit = defineEmits<{ select: [id: string] }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
-const forecast = useForecastStore();
-const ensemble = useEnsembleStore();
+const forecast = useForecast();
+const ensemble = useDoubt();
 
 function markTime(id: string): string {
   const arrival = forecast.flow?.marks.find((mark) => mark.id === id)?.arrival;
@@ -25,7 +23,7 @@ function markTime(id: string): string {
 }
 /** Early and late minute of a mark: of the many runs where they were made, else as the whole stretches. */
 function markRange(id: string): string {
-  const index = job.document!.marks.findIndex((mark) => mark.id === id);
+  const index = job.laid.marks.findIndex((mark) => mark.id === id);
   const spread = ensemble.isStale ? undefined : ensemble.summary?.marks[index];
   const arrival = forecast.flow?.marks.find((mark) => mark.id === id)?.arrival;
   const likely = spread
@@ -57,7 +55,7 @@ const regions = computed(() => {
     </text>
   </g>
   <g
-    v-for="mark in job.document!.marks"
+    v-for="mark in job.laid.marks"
     :key="mark.id"
     :class="['mark', { selected: selected === mark.id }]"
     :data-mark="mark.id"

@@ -1,17 +1,17 @@
 <script setup lang="ts">
+import { useForecast, useProbes } from '../../compute/use-desk.ts';
+import type { ProbeHistory } from '../../compute/probes.ts';
 import { formatClock, toUnit } from '@wick/core/units/format';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import VueApexCharts from 'vue3-apexcharts';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { useProbesStore, type ProbeHistory } from '../../state/probes-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** Pinned places: when the front comes, how old the resin is then, and the pressure under the bag over time. */
 const props = defineProps<{ minute: number | null }>();
-const probes = useProbesStore();
+const probes = useProbes();
 const shop = useShopStore();
-const forecast = useForecastStore();
+const forecast = useForecast();
 const COLOURS = ['#C77700', '#1F6F78', '#3F6B4F', '#B3261E', '#5C4A8A', '#7A4600', '#1E2A2F', '#8B8474'];
 
 const unit = computed(() => shop.unit('absolutePressure'));

@@ -1,15 +1,15 @@
 <script setup lang="ts">
+import { useAdvice, useForecast } from '../../compute/use-desk.ts';
+import { isSound } from '@wick/plan/forecast/words';
 import { Button, Progress } from 'ant-design-vue';
 import { computed } from 'vue';
-import { useAdviceStore } from '../../state/advice-store.ts';
-import { useForecastStore } from '../../state/forecast-store.ts';
 
 /** What would fix it: single changes, each simulated, the least upset first. */
-const advice = useAdviceStore();
-const forecast = useForecastStore();
+const advice = useAdvice();
+const forecast = useForecast();
 const fails = computed(() => {
   const band = forecast.verdict?.band;
-  return band !== undefined && band !== 'comfortable' && band !== 'tight';
+  return band !== undefined && !isSound(band);
 });
 const minutes = (time: number) => Math.round(time / 60);
 </script>

@@ -1,20 +1,19 @@
 <script setup lang="ts">
-import { csvOf, vtuOf } from '@wick/contract/results-out';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { useJobStore } from '../../state/job-store.ts';
+import { useForecast, useSession } from '../../compute/use-desk.ts';
+import { csvOf, vtuOf } from '@wick/plan/files/results-out';
 import { saveFile } from '../../ui/save-file.ts';
 import { boardPng, boardSvg } from './board-picture.ts';
 
 /** Values at the nodes, or the board as it is seen, to take elsewhere. */
-const job = useJobStore();
-const forecast = useForecastStore();
+const job = useSession();
+const forecast = useForecast();
 const board = () => document.querySelector<SVGSVGElement>('.board svg')!;
 
 function save(write: typeof csvOf, type: string, extension: string) {
   const { flow, timeline } = forecast;
   if (flow && timeline) saveAs(new Blob([write(flow, timeline)], { type }), extension);
 }
-const saveAs = (content: Blob, extension: string) => saveFile(`${job.document!.name}.${extension}`, content);
+const saveAs = (content: Blob, extension: string) => saveFile(`${job.laid.name}.${extension}`, content);
 const saveSvg = () => saveAs(new Blob([boardSvg(board())], { type: 'image/svg+xml' }), 'svg');
 const savePng = async () => saveAs(await boardPng(board()), 'png');
 </script>

@@ -1,15 +1,14 @@
 <script setup lang="ts">
+import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { formatClock } from '@wick/core/units/format';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
-import { fuseScale } from '../../fuse/fuse-scale.ts';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { shiftTurn, type Turn } from '../../state/sequence-edits.ts';
+import { fuseScale } from '../../ui/fuse/fuse-scale.ts';
+import { shiftTurn, type Turn } from '@wick/plan/layout/sequence';
 import { useScript } from './use-script.ts';
 
 /** Every line open and shut against the fuse under it; drag a turn to have it sooner or later. */
-const job = useJobStore();
-const forecast = useForecastStore();
+const job = useSession();
+const forecast = useForecast();
 const script = useScript();
 const root = ref<SVGSVGElement | null>(null);
 const width = ref(1200);
@@ -22,13 +21,13 @@ const end = computed(() => {
   return fill !== undefined && Number.isFinite(fill) ? fill : (gel.value ?? 3600);
 });
 const lanes = computed(() =>
-  job
-    .document!.lines.filter(({ kind }) => kind !== 'race')
+  job.laid.lines
+    .filter(({ kind }) => kind !== 'race')
     .map((line, row) => {
       const steps = script.value.filter(({ lineId }) => lineId === line.id);
       const turns = steps.flatMap((step) =>
-        step.action !== null && step.time !== null && Number.isFinite(step.time)
-          ? [{ ...step, time: step.time, action: step.action }]
+        step.actionId !== null && step.time !== null && Number.isFinite(step.time)
+          ? [{ ...step, time: step.time, actionId: step.actionId }]
           : [],
       );
       const changes = [
@@ -94,17 +93,17 @@ onBeforeUnmount(() => observer.disconnect());
       <text :x="scale.left + 4" :y="y + 4.5">{{ line.name }}</text>
       <g
         v-for="turn in turns"
-        :key="turn.action"
+        :key="turn.actionId"
         class="turn"
         tabindex="0"
         role="slider"
         :aria-label="`${turn.order}, minute ${formatClock(turn.time)}`"
         :aria-valuenow="Math.round(turn.time / 60)"
-        @pointerdown="grab({ lineId: line.id, action: turn.action }, $event)"
+        @pointerdown="grab({ lineId: line.id, actionId: turn.actionId }, $event)"
         @pointermove="drag"
         @pointerup="drop"
         @pointercancel="drop"
-        @keydown="onKey({ lineId: line.id, action: turn.action }, $event)"
+        @keydown="onKey({ lineId: line.id, actionId: turn.actionId }, $event)"
       >
         <circle :cx="scale.xOf(turn.time)" :cy="y" r="7" />
         <text :x="scale.xOf(turn.time) + 11" :y="y + 4.5">

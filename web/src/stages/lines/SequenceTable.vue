@@ -1,33 +1,39 @@
 <script setup lang="ts">
+import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { formatClock } from '@wick/core/units/format';
-import type { JobAction, JobLine, JobTrigger } from '@wick/contract/job';
+import type { JobAction, JobLine, JobTrigger } from '@wick/contract/job/job';
 import { Button, Checkbox, Select } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { typedTimes } from '@wick/contract/valve-script';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { updateLine } from '../../state/job-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { moveTurn, type Turn } from '../../state/sequence-edits.ts';
+import { typedTimes } from '@wick/plan/layout/valve-script';
+import { updateLine, whenPassed } from '@wick/plan/layout/edits';
+import {
+  addAction,
+  closePrevious,
+  moveTurn,
+  removeAction,
+  updateAction,
+  type Turn,
+} from '@wick/plan/layout/sequence';
 import QuantityInput from '../../ui/QuantityInput.vue';
-import { closePrevious, closesPrevious, doingWords, freshTrigger, triggerKinds } from './sequence-words.ts';
+import { closesPrevious, doingWords, freshTrigger, triggerKinds } from './sequence-words.ts';
 import SequenceLanes from './SequenceLanes.vue';
 import { useScript } from './use-script.ts';
 
 /** Who opens and shuts when: one row an action, with the minute it comes to. */
-const job = useJobStore();
-const forecast = useForecastStore();
+const job = useSession();
+const forecast = useForecast();
 
-const lines = computed(() => job.document!.lines.filter((line) => line.kind !== 'race'));
+const lines = computed(() => job.laid.lines.filter((line) => line.kind !== 'race'));
 const script = useScript();
 /** In the order in which the forecast comes to them; while a row is dragged in the order it had. */
 const order = computed<Turn[]>(() =>
-  script.value.flatMap(({ lineId, action }) => (action === null ? [] : [{ lineId, action }])),
+  script.value.flatMap(({ lineId, actionId }) => (actionId === null ? [] : [{ lineId, actionId }])),
 );
 const rows = computed(() =>
-  order.value.flatMap(({ lineId, action: index }) => {
+  order.value.flatMap(({ lineId, actionId }) => {
     const line = lines.value.find(({ id }) => id === lineId);
-    const action = line?.actions[index];
-    return line && action ? [{ line, action, index }] : [];
+    const action = line?.actions.find(({ id }) => id === actionId);
+    return line && action ? [{ line, action }] : [];
   }),
 );
 const body = ref<HTMLElement | null>(null);
@@ -58,7 +64,7 @@ function onGripKey(row: number, event: KeyboardEvent) {
   job.apply(moveTurn(order.value, row, row + by));
 }
 const canType = computed(() =>
-  script.value.some(({ time, action }) => action !== null && Number.isFinite(time ?? NaN)),
+  script.value.some(({ time, actionId }) => actionId !== null && Number.isFinite(time ?? NaN)),
 );
 const doings = [
   { value: 1, label: 'opens' },
@@ -72,30 +78,26 @@ const doingsFor = ({ opening }: JobAction) =>
     : [...doings, { value: opening, label: doingWords({ opening }) }];
 const targets = (kind: JobTrigger['kind']) => {
   const feeds = lines.value.map(({ id, name }) => ({ value: id, label: name }));
-  const marks = job.document!.marks.map(({ id, name }) => ({ value: id, label: name }));
-  if (kind === 'zoneFull') return job.document!.zones.map(({ id, name }) => ({ value: id, label: name }));
+  const marks = job.laid.marks.map(({ id, name }) => ({ value: id, label: name }));
+  if (kind === 'zoneFull') return job.laid.zones.map(({ id, name }) => ({ value: id, label: name }));
   return kind === 'passed' ? [...feeds, ...marks] : feeds;
 };
 
-function change(line: JobLine, index: number, action: JobAction | null) {
-  const actions = action
-    ? line.actions.map((old, i) => (i === index ? action : old))
-    : line.actions.filter((_, i) => i !== index);
-  job.apply(updateLine(line.id, { actions }));
+const turnOf = (line: JobLine, action: JobAction): Turn => ({ lineId: line.id, actionId: action.id });
+function change(line: JobLine, action: JobAction, changes: Partial<JobAction>) {
+  job.apply(updateAction(turnOf(line, action), changes));
 }
-function setKind(line: JobLine, index: number, action: JobAction, kind: JobTrigger['kind']) {
-  const when = freshTrigger(kind, job.document!, line.id);
-  if (when) change(line, index, { ...action, when });
+function setKind(line: JobLine, action: JobAction, kind: JobTrigger['kind']) {
+  const when = freshTrigger(kind, job.laid, line.id);
+  if (when) change(line, action, { when });
 }
 function add(id: string) {
   const line = lines.value.find((candidate) => candidate.id === id)!;
-  const opening = line.startsOpen ? 0 : 1;
-  const when: JobTrigger = { kind: 'passed', what: id, distance: 0, delay: 0 };
-  job.apply(updateLine(id, { actions: [...line.actions, { opening, when }] }));
+  job.apply(addAction(id, whenPassed(id, line.startsOpen ? 0 : 1)));
 }
 /** The minute an action came to. */
-function happens(line: JobLine, index: number): string {
-  const time = script.value.find(({ lineId, action }) => lineId === line.id && action === index)?.time;
+function happens({ id }: JobAction): string {
+  const time = script.value.find(({ actionId }) => actionId === id)?.time;
   if (time === null || time === undefined) return forecast.flow ? 'not in this run' : '';
   return Number.isFinite(time) ? formatClock(time) : 'not before gel';
 }
@@ -115,8 +117,8 @@ function happens(line: JobLine, index: number): string {
     <table class="sheet">
       <tbody ref="body">
         <tr
-          v-for="({ line, action, index }, row) in rows"
-          :key="`${line.id}-${index}`"
+          v-for="({ line, action }, row) in rows"
+          :key="action.id"
           :class="{ dragged: dragged === row, over: over === row && dragged !== row }"
         >
           <td>
@@ -140,7 +142,7 @@ function happens(line: JobLine, index: number): string {
               :value="action.opening"
               :options="doingsFor(action)"
               :aria-label="`What ${line.name} does`"
-              @change="change(line, index, { ...action, opening: Number($event) })"
+              @change="change(line, action, { opening: Number($event) })"
             />
           </td>
           <td>
@@ -150,7 +152,7 @@ function happens(line: JobLine, index: number): string {
               :value="action.when.kind"
               :options="triggerKinds.map(({ kind, label }) => ({ value: kind, label }))"
               :aria-label="`What ${line.name} waits for`"
-              @change="setKind(line, index, action, $event as JobTrigger['kind'])"
+              @change="setKind(line, action, $event as JobTrigger['kind'])"
             />
           </td>
           <td>
@@ -161,12 +163,7 @@ function happens(line: JobLine, index: number): string {
               :value="action.when.what"
               :options="targets(action.when.kind)"
               :aria-label="`Line or mark ${line.name} waits for`"
-              @change="
-                change(line, index, {
-                  ...action,
-                  when: { ...action.when, what: String($event) } as JobTrigger,
-                })
-              "
+              @change="change(line, action, { when: { ...action.when, what: String($event) } as JobTrigger })"
             />
             <Select
               v-else-if="action.when.kind === 'zoneFull'"
@@ -175,12 +172,7 @@ function happens(line: JobLine, index: number): string {
               :value="action.when.zone"
               :options="targets('zoneFull')"
               aria-label="Zone it waits for"
-              @change="
-                change(line, index, {
-                  ...action,
-                  when: { ...action.when, zone: String($event) } as JobTrigger,
-                })
-              "
+              @change="change(line, action, { when: { ...action.when, zone: String($event) } as JobTrigger })"
             />
             <QuantityInput
               v-else-if="action.when.kind === 'time'"
@@ -188,7 +180,7 @@ function happens(line: JobLine, index: number): string {
               label="Minute from first mix"
               quantity="duration"
               :model-value="action.when.time"
-              @update:model-value="change(line, index, { ...action, when: { kind: 'time', time: $event! } })"
+              @update:model-value="change(line, action, { when: { kind: 'time', time: $event! } })"
             />
             <QuantityInput
               v-else-if="action.when.kind === 'drawn'"
@@ -197,7 +189,7 @@ function happens(line: JobLine, index: number): string {
               quantity="mass"
               :model-value="action.when.mass"
               @update:model-value="
-                change(line, index, { ...action, when: { ...action.when, mass: $event! } as JobTrigger })
+                change(line, action, { when: { ...action.when, mass: $event! } as JobTrigger })
               "
             />
           </td>
@@ -209,7 +201,7 @@ function happens(line: JobLine, index: number): string {
               quantity="length"
               :model-value="action.when.distance"
               @update:model-value="
-                change(line, index, { ...action, when: { ...action.when, distance: $event! } as JobTrigger })
+                change(line, action, { when: { ...action.when, distance: $event! } as JobTrigger })
               "
             />
           </td>
@@ -221,17 +213,17 @@ function happens(line: JobLine, index: number): string {
               quantity="duration"
               :model-value="action.when.delay"
               @update:model-value="
-                change(line, index, { ...action, when: { ...action.when, delay: $event! } as JobTrigger })
+                change(line, action, { when: { ...action.when, delay: $event! } as JobTrigger })
               "
             />
           </td>
-          <td class="number">{{ happens(line, index) }}</td>
+          <td class="number">{{ happens(action) }}</td>
           <td>
             <Button
               size="small"
               type="text"
               :aria-label="`Delete this action of ${line.name}`"
-              @click="change(line, index, null)"
+              @click="job.apply(removeAction(turnOf(line, action)))"
               >×</Button
             >
           </td>
@@ -248,12 +240,10 @@ function happens(line: JobLine, index: number): string {
         :options="lines.map(({ id, name }) => ({ value: id, label: name }))"
         @change="add(String($event))"
       />
-      <Checkbox
-        :checked="closesPrevious(job.document!)"
-        @change="job.apply((document) => closePrevious(document, $event.target.checked))"
+      <Checkbox :checked="closesPrevious(job.laid)" @change="job.apply(closePrevious($event.target.checked))"
         >Shut each feed as the next one opens</Checkbox
       >
-      <Button size="small" :disabled="!canType" @click="job.apply((document) => typedTimes(document, script))"
+      <Button size="small" :disabled="!canType" @click="job.apply(typedTimes(script))"
         >Set these minutes</Button
       >
       <RouterLink :to="`/jobs/${job.id}/script`">Valve script to read aloud</RouterLink>

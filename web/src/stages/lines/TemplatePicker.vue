@@ -1,15 +1,16 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { fitTemplate, templateNames, type TemplateRequest } from '@wick/core/layouts/templates';
-import { layDrafts } from '@wick/contract/advice';
-import { partShapeOf } from '@wick/contract/fit-layout';
+import { layDrafts } from '@wick/plan/advice/score';
+import { replaceLayout } from '@wick/plan/layout/layouts';
+import { partShapeOf } from '@wick/plan/layout/fit';
 import { Button, Checkbox, InputNumber, Popover, Select } from 'ant-design-vue';
 import { computed, reactive, ref } from 'vue';
-import LayoutPicture from '../../board/LayoutPicture.vue';
-import { useJobStore } from '../../state/job-store.ts';
+import LayoutPicture from './LayoutPicture.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Layouts from templates, fitted to the outline; pinned lines stay. */
-const job = useJobStore();
+const job = useSession();
 const isOpen = ref(false);
 const names: Record<TemplateRequest['template'], string> = {
   edgeToEdge: 'Edge to edge',
@@ -37,11 +38,10 @@ const directions = [
   { value: 'long', label: 'along the part' },
   { value: 'short', label: 'across the part' },
 ];
-const drafts = computed(() => (isOpen.value ? fitTemplate(partShapeOf(job.document!), { ...request }) : []));
-const laid = computed(() => (drafts.value.length > 0 ? layDrafts(job.document!, drafts.value) : null));
+const drafts = computed(() => (isOpen.value ? fitTemplate(partShapeOf(job.laid), { ...request }) : []));
+const laid = computed(() => (drafts.value.length > 0 ? layDrafts(job.laid, drafts.value) : null));
 function lay() {
-  const chosen = drafts.value;
-  job.apply((document) => layDrafts(document, chosen));
+  if (laid.value) job.apply(replaceLayout(laid.value), 'lines from a template');
   isOpen.value = false;
 }
 </script>

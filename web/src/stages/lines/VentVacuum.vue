@@ -1,18 +1,17 @@
 <script setup lang="ts">
-import { ventPressureOf } from '@wick/contract/forecast-input';
+import { useSession } from '../../compute/use-desk.ts';
+import { availablePressure } from '@wick/plan/laminate/stack';
+import { usualFor } from '@wick/plan/settle';
 import { formatQuantity } from '@wick/core/units/format';
 import { computed } from 'vue';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Absolute pressure at the vents, with what a gauge here would show for it. */
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
-const assumed = computed(() => ventPressureOf({ ...job.document!, vacuum: { ventPressure: null } }));
-const gauge = computed(() =>
-  formatQuantity(shop.ambient - ventPressureOf(job.document!), 'gaugePressure', 'inHg'),
-);
+const assumed = computed(() => usualFor('vacuum.ventPressure', job.laid, shop.shop));
+const gauge = computed(() => formatQuantity(availablePressure(job.laid, shop.shop), 'gaugePressure', 'inHg'));
 const refuse = (value: number) =>
   value >= 0 && value < shop.ambient
     ? null
@@ -24,7 +23,7 @@ const refuse = (value: number) =>
     <QuantityInput
       :label="`Vacuum at the vents, absolute (${gauge} on a gauge)`"
       quantity="absolutePressure"
-      :model-value="job.document!.vacuum.ventPressure"
+      :model-value="job.laid.vacuum.ventPressure"
       :assumed="assumed"
       :refuse="refuse"
       @update:model-value="job.apply((document) => ({ ...document, vacuum: { ventPressure: $event } }))"

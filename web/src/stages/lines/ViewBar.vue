@@ -1,12 +1,12 @@
 <script setup lang="ts">
+import { useForecast } from '../../compute/use-desk.ts';
 import { Select } from 'ant-design-vue';
 import { computed } from 'vue';
 import { fieldViews, type ViewId } from '../../board/fields.ts';
-import { useForecastStore } from '../../state/forecast-store.ts';
 
 /** What the board shows: the front, or a quantity over the plan. */
 const viewId = defineModel<ViewId>({ required: true });
-const forecast = useForecastStore();
+const forecast = useForecast();
 
 /** Which views this forecast can show, as a word: the list is only made anew when that changes, not with every run. */
 const offered = computed(() =>

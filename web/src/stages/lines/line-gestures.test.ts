@@ -1,12 +1,13 @@
+import { laidOut } from '@wick/plan/job/laid';
+import { openSession } from '../../test/open-session.ts';
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { demoJobs } from '@wick/contract/demo/jobs';
+import { demoJobs } from '@wick/plan/demo/jobs';
 import type { Point } from '@wick/core/geometry/polygon';
-import { createPinia, setActivePinia } from 'pinia';
 import { ref } from 'vue';
-import { useJobStore } from '../../state/job-store.ts';
 import { useLineGestures } from './line-gestures.ts';
 
 const gore = demoJobs[0]!;
+const goreLines = laidOut(gore).lines;
 type Hit = Partial<Record<'line' | 'end' | 'mark' | 'fitting' | 'probe', string>>;
 /** A pointer event over something on the board. */
 const over = (hit: Hit = {}, keys: Partial<PointerEvent> = {}): PointerEvent =>
@@ -20,7 +21,7 @@ const over = (hit: Hit = {}, keys: Partial<PointerEvent> = {}): PointerEvent =>
     },
   }) as unknown as PointerEvent;
 
-let job: ReturnType<typeof useJobStore>;
+let job: ReturnType<typeof openSession>;
 let plan: ReturnType<typeof useLineGestures>;
 const selected = ref<string | null>(null);
 const drag = (from: Point, to: Point, event = over()) => {
@@ -29,15 +30,13 @@ const drag = (from: Point, to: Point, event = over()) => {
   plan.release();
 };
 const probes: Point[] = [];
-const lines = () => job.document!.lines;
+const lines = () => job.laid.lines;
 
 beforeEach(() => {
-  setActivePinia(createPinia());
-  job = useJobStore();
-  job.document = gore;
+  job = openSession(gore);
   selected.value = null;
   probes.length = 0;
-  plan = useLineGestures(selected, () => 0.03, {
+  plan = useLineGestures(job, selected, () => 0.03, {
     pin: (at) => probes.push(at),
     unpin: () => probes.pop(),
     move: (_, to) => (probes[0] = to),
@@ -56,7 +55,7 @@ describe('drawing on the plan', () => {
     expect(lines().at(-1)).toMatchObject({ kind: 'vent', points: [expect.anything()] });
     job.undo();
     job.undo();
-    expect(lines()).toEqual(gore.lines);
+    expect(lines()).toEqual(goreLines);
   });
 
   test('ends snap to a corner, even spacing and the level of a line; with Alt nothing pulls', () => {
@@ -96,14 +95,14 @@ describe('drawing on the plan', () => {
   test('a dragged box is a mesh area or a brake; a click is none', () => {
     plan.tool.value = 'mesh';
     drag({ x: 0.513, y: 0.413 }, { x: 2.013, y: 0.813 }, over({}, { altKey: true }));
-    expect(job.document!.meshAreas).toMatchObject([{ name: 'Mesh 1' }]);
-    expect(job.document!.meshAreas[0]!.outline).toHaveLength(4);
+    expect(job.laid.meshAreas).toMatchObject([{ name: 'Mesh 1' }]);
+    expect(job.laid.meshAreas[0]!.outline).toHaveLength(4);
     plan.tool.value = 'brake';
     drag({ x: 3.2, y: 0.3 }, { x: 3.3, y: 0.9 }, over({}, { altKey: true }));
-    expect(job.document!.zones.at(-1)!.purpose).toBe('brake');
+    expect(job.laid.zones.at(-1)!.purpose).toBe('brake');
     plan.tool.value = 'mesh';
     drag({ x: 1, y: 0.5 }, { x: 1, y: 0.5 });
-    expect(job.document!.meshAreas).toHaveLength(1);
+    expect(job.laid.meshAreas).toHaveLength(1);
   });
 
   test('marks and fittings are put down with a click', () => {
@@ -112,8 +111,8 @@ describe('drawing on the plan', () => {
     plan.tool.value = 'fitting';
     plan.fitting.value = 'pump';
     plan.press({ x: 3.8, y: 0.6 }, over());
-    expect(job.document!.marks).toHaveLength(1);
-    expect(job.document!.stations).toMatchObject([{ kind: 'pump', place: { x: 3.8, y: 0.6 } }]);
+    expect(job.document.marks).toHaveLength(1);
+    expect(job.laid.stations).toMatchObject([{ kind: 'pump', place: { x: 3.8, y: 0.6 } }]);
   });
 });
 
@@ -136,9 +135,10 @@ describe('moving what is there', () => {
     expect(lines()[2]!.points[1]).toEqual({ x: 1.25, y: 0.93 });
     plan.tool.value = 'fitting';
     plan.press({ x: -0.5, y: 0.5 }, over());
-    drag({ x: -0.5, y: 0.5 }, { x: -0.4, y: 0.5 }, over({ fitting: 'pot-1' }));
-    expect(job.document!.stations[0]!.place.x).toBeCloseTo(-0.4, 9);
-    expect(selected.value).toBe('pot-1');
+    const pot = job.laid.stations[0]!.id;
+    drag({ x: -0.5, y: 0.5 }, { x: -0.4, y: 0.5 }, over({ fitting: pot }));
+    expect(job.laid.stations[0]!.place.x).toBeCloseTo(-0.4, 9);
+    expect(selected.value).toBe(pot);
   });
 
   test('given up, everything is as it was', () => {

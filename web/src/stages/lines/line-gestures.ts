@@ -1,31 +1,23 @@
+import { addMark, moveMark, removeMark } from '@wick/plan/layout/marks';
+import type { Edit } from '@wick/plan/job/edits';
+import type { OpenSession } from '../../compute/use-desk.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { nearestOnLine } from '@wick/core/geometry/along';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
 import { rectangle } from '@wick/core/geometry/shapes';
 import { sideAtOffset, sidesOf } from '@wick/core/geometry/sides';
 import { snap, type Snapped } from '@wick/core/geometry/snap';
-import type { JobLine } from '@wick/contract/job';
+import type { JobLine } from '@wick/contract/job/job';
 import { ref, shallowRef, type Ref } from 'vue';
-import {
-  addMark,
-  moveLine,
-  moveLinePoint,
-  moveMark,
-  newLine,
-  removeLine,
-  removeMark,
-  type Edit,
-} from '../../state/job-edits.ts';
+import { moveLine, moveLinePoint, addLine, newLine, removeLine, bendLine } from '@wick/plan/layout/edits';
 import {
   addFitting,
   addMeshArea,
-  bendLine,
   moveFitting,
   removeFitting,
   type FittingKind,
-} from '../../state/layout-edits.ts';
-import { addZone } from '../../state/zone-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
+} from '@wick/plan/layout/fittings';
+import { addZone } from '@wick/plan/part/zones';
 
 export const lineTools = [
   {
@@ -59,11 +51,11 @@ const POINT = 0.012;
 
 /** Pointer and keys on the board become edits in metres, one undo step a gesture. Reach is how far a snap pulls, m. */
 export function useLineGestures(
+  job: OpenSession,
   selected: Ref<string | null>,
   reach: () => number,
   probes: { pin(at: Point): void; unpin(id: string): void; move(id: string, to: Point): void },
 ) {
-  const job = useJobStore();
   const tool = ref<LineTool>('select');
   /** What the fitting tool puts down. */
   const fitting = ref<FittingKind>('pot');
@@ -80,15 +72,12 @@ export function useLineGestures(
 
   function snapped(at: Point, event: PointerEvent, without: string | null): Snapped {
     if (event.altKey) return { point: at, kind: 'free', guides: [] };
-    const { part, zones, lines, marks, features } = {
-      ...job.document!,
-      features: job.document!.part.features,
-    };
+    const { part, zones, lines, marks } = job.laid;
     return snap(at, {
-      rings: [part.outline, ...part.holes, ...zones.map((zone) => zone.outline)],
+      rings: [part, ...part.holes, ...zones].map(({ outline }) => outline),
       lines: [
         ...lines.filter(({ id }) => id !== without).map((line) => line.points),
-        ...features.map((feature) => feature.points),
+        ...part.features.map((feature) => feature.points),
         ...marks.filter(({ id }) => id !== without).map((mark) => [mark]),
       ],
       reach: reach(),
@@ -172,8 +161,8 @@ export function useLineGestures(
   }
 
   function lay(kind: Drawn, points: readonly Point[]) {
-    const line = newLine(job.document!, kind, points);
-    job.apply((document) => ({ ...document, lines: [...document.lines, line] }));
+    const line = newLine(job.document, kind, points);
+    job.apply(addLine(line), line.name);
     selected.value = line.id;
     tool.value = 'select';
   }
@@ -185,7 +174,7 @@ export function useLineGestures(
 
   /** The side of the outline nearest to a place, drawn in by the offset. */
   function alongEdge(at: Point): Point[] | null {
-    const outline = polygonOf(job.document!.part.outline);
+    const outline = polygonOf(job.laid.part.outline);
     const nearest = [...sidesOf(outline)].sort(
       (a, b) => nearestOnLine(at, a).distance - nearestOnLine(at, b).distance,
     )[0];
@@ -231,8 +220,8 @@ export function useLineGestures(
   }
 
   function kindOf(id: string): 'mark' | 'line' | 'fitting' {
-    if (job.document!.marks.some((mark) => mark.id === id)) return 'mark';
-    return job.document!.lines.some((line: JobLine) => line.id === id) ? 'line' : 'fitting';
+    if (job.laid.marks.some((mark) => mark.id === id)) return 'mark';
+    return job.laid.lines.some((line: JobLine) => line.id === id) ? 'line' : 'fitting';
   }
 
   return {

@@ -1,5 +1,5 @@
-import type { JobLine } from '@wick/contract/job';
-import type { ScriptStep } from '@wick/contract/valve-script';
+import type { JobLine } from '@wick/contract/job/job';
+import type { ScriptStep } from '@wick/plan/layout/valve-script';
 
 /** How far each line is open at a minute, s from first mix: 0 shut, 1 open; before anything has happened when no minute is given. */
 export function openingsAt(
@@ -14,7 +14,7 @@ export function openingsAt(
         const passed = script.filter(
           (step) =>
             step.lineId === id &&
-            step.action !== null &&
+            step.actionId !== null &&
             step.time !== null &&
             time !== null &&
             step.time <= time,

@@ -1,5 +1,5 @@
-import type { Outcome } from '@wick/contract/job';
-import { bandWords } from '@wick/contract/words';
+import type { Outcome } from '@wick/contract/job/result';
+import { bandTones, bandWords } from '@wick/plan/forecast/words';
 
 export const minutesWords = (seconds: number | null) =>
   seconds === null ? 'gels' : `${Math.round(seconds / 60)} min`;
@@ -11,7 +11,6 @@ export function marginWords({ fillTime, earliest, latest }: Outcome): string {
   return `${minutesWords(fillTime)}, ${edge(earliest)} to ${edge(latest)}`;
 }
 
-export const outcomeTone = ({ band }: Outcome) =>
-  band === 'comfortable' ? 'moss' : band === 'tight' ? 'amber' : 'ember';
+export const outcomeTone = ({ band }: Outcome) => bandTones[band];
 
 export const outcomeBand = ({ band }: Outcome) => bandWords[band];

@@ -1,4 +1,5 @@
-import type { Job, JobAction, JobTrigger } from '@wick/contract/job';
+import type { JobAction, JobTrigger } from '@wick/contract/job/job';
+import type { LaidJob } from '@wick/plan/job/laid';
 
 /** What an opening or closing can wait for, as the list offers it. */
 export const triggerKinds: readonly { readonly kind: JobTrigger['kind']; readonly label: string }[] = [
@@ -11,7 +12,7 @@ export const triggerKinds: readonly { readonly kind: JobTrigger['kind']; readonl
 ];
 
 /** A fresh trigger of a kind, pointing at something that is there; null when the job has nothing for it to wait on. */
-export function freshTrigger(kind: JobTrigger['kind'], job: Job, own: string): JobTrigger | null {
+export function freshTrigger(kind: JobTrigger['kind'], job: LaidJob, own: string): JobTrigger | null {
   switch (kind) {
     case 'passed':
       return { kind, what: own, distance: 0, delay: 0 };
@@ -35,23 +36,7 @@ export function doingWords({ opening }: Pick<JobAction, 'opening'>): string {
   return opening === 1 ? 'opens' : `throttles to ${Math.round(100 * opening)} %`;
 }
 
-/** Both schools: with the previous line shut as the next opens, or left open. */
-export function closePrevious(job: Job, close: boolean): Job {
-  const feeds = job.lines.filter((line) => line.kind === 'feed');
-  return {
-    ...job,
-    lines: job.lines.map((line) => {
-      const next = feeds[feeds.findIndex(({ id }) => id === line.id) + 1];
-      const isSchool = ({ opening, when }: JobAction) => opening === 0 && when.kind === 'opened';
-      if (line.kind !== 'feed') return line;
-      const others = line.actions.filter((action) => !isSchool(action));
-      const shut: JobAction = { opening: 0, when: { kind: 'opened', what: next?.id ?? '', delay: 0 } };
-      return { ...line, actions: close && next ? [...others, shut] : others };
-    }),
-  };
-}
-
-export const closesPrevious = (job: Job) =>
+export const closesPrevious = (job: LaidJob) =>
   job.lines.some(
     (line) =>
       line.kind === 'feed' &&

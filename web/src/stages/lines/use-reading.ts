@@ -1,14 +1,14 @@
+import { useForecast } from '../../compute/use-desk.ts';
 import { valueAt } from '@wick/core/flow/probe';
 import type { Point } from '@wick/core/geometry/polygon';
 import { formatClock } from '@wick/core/units/format';
 import { computed, type Ref } from 'vue';
 import { pressureAt } from '../../board/fields.ts';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** What the forecast says of the place under the pointer: when wet, how old the resin, its pressure, the lag there. */
 export function useReading(hover: Ref<Point | null>, isReading: () => boolean, minute: () => number | null) {
-  const forecast = useForecastStore();
+  const forecast = useForecast();
   const shop = useShopStore();
   return computed(() => {
     const { flow } = forecast;

@@ -1,17 +1,14 @@
-import { valveScript, type ScriptStep } from '@wick/contract/valve-script';
+import { useForecast, useSession } from '../../compute/use-desk.ts';
+import { valveScript, type ScriptStep } from '@wick/plan/layout/valve-script';
 import { computed } from 'vue';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** The valve turns of the open layout with the minutes the forecast comes to. */
 export function useScript() {
-  const job = useJobStore();
+  const job = useSession();
   const shop = useShopStore();
-  const forecast = useForecastStore();
+  const forecast = useForecast();
   return computed<ScriptStep[]>(() =>
-    job.document
-      ? valveScript(job.document, forecast.flow, { clockTime: forecast.timeOf, show: shop.show })
-      : [],
+    valveScript(job.laid, forecast.flow, { clockTime: forecast.timeOf, show: shop.show }),
   );
 }

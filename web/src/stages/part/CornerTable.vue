@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { arcOf, bulgeOfRadius, edgeLength, type Corner } from '@wick/core/geometry/arcs';
 import { distance } from '@wick/core/geometry/polygon';
 import { Button } from 'ant-design-vue';
@@ -10,14 +11,13 @@ import {
   setBulge,
   splitEdgeAt,
   type RingRef,
-} from '../../state/ring-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
+} from '@wick/plan/part/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Corners by number: where each lies, and the edge that leaves it by length, direction and radius. */
 const props = defineProps<{ ring: readonly Corner[]; ringRef: RingRef; selected: number | null }>();
 const emit = defineEmits<{ select: [index: number] }>();
-const job = useJobStore();
+const job = useSession();
 /** Longer rings show the corners about the chosen one. */
 const WINDOW = 12;
 

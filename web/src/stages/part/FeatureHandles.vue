@@ -1,14 +1,14 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { computed } from 'vue';
 import { toScreen, type Viewport } from '../../board/viewport.ts';
-import { moveFeaturePoint } from '../../state/feature-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
+import { moveFeaturePoint } from '@wick/plan/part/features';
 
 /** Points of rises, steps and inside corners, to drag or nudge. */
 const props = defineProps<{ view: Viewport }>();
-const job = useJobStore();
+const job = useSession();
 const handles = computed(() =>
-  job.document!.part.features.flatMap(({ id, name, points }) =>
+  job.laid.part.features.flatMap(({ id, name, points }) =>
     points.map((p, index) => ({ id, name, index, p, at: toScreen(props.view, p) })),
   ),
 );

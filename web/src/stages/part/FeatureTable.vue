@@ -1,17 +1,17 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { lineLength } from '@wick/core/geometry/polygon';
-import type { JobFeature } from '@wick/contract/job';
+import type { JobFeature } from '@wick/contract/job/job';
 import { Button, Input, Select } from 'ant-design-vue';
 import { computed } from 'vue';
-import { removeFeature, updateFeature } from '../../state/feature-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { removeFeature, updateFeature } from '@wick/plan/part/features';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Where the surface climbs, steps or turns in: what the bag needs a pleat for and the plies may bridge. */
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
-const features = computed(() => job.document!.part.features);
+const features = computed(() => job.laid.part.features);
 const kinds: { value: JobFeature['kind']; label: string }[] = [
   { value: 'rise', label: 'rise' },
   { value: 'step', label: 'step' },

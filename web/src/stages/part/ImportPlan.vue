@@ -1,20 +1,19 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
-import type { Drawing, LayerRole } from '@wick/contract/drawings/drawing';
+import type { Drawing, LayerRole } from '@wick/plan/files/drawings/drawing';
 import { Button, Checkbox, Modal, Select } from 'ant-design-vue';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { fitViewport, pathOf, toScreen } from '../../board/viewport.ts';
-import { incomingDrawing } from '../../state/incoming.ts';
-import { withPart } from '../../state/job-edits.ts';
-import { withRing } from '../../state/ring-edits.ts';
-import { addZone } from '../../state/zone-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { incomingDrawing } from '../../data/incoming.ts';
+import { withPatch } from '@wick/plan/part/edits';
+import { addZone, withoutZones } from '@wick/plan/part/zones';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Takes an outline with holes and zones from a drawing: which layers, which unit, and what is done about gaps. */
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 const file = ref<HTMLInputElement | null>(null);
 const fileName = ref('');
@@ -121,11 +120,8 @@ function use() {
   const taken = part.value;
   if (!taken?.outline) return;
   job.apply((document) => {
-    const outlined = withPart({ holes: taken.holes.map((hole) => [...hole]) })(
-      withRing(
-        { kind: 'outline' },
-        taken.outline!,
-      )({ ...document, zones: taken.zones.length > 0 ? [] : document.zones }),
+    const outlined = withPatch({ outline: taken.outline!, holes: taken.holes })(
+      taken.zones.length > 0 ? withoutZones(document) : document,
     );
     return taken.zones.reduce((after, zone) => addZone(zone.outline, { name: zone.name })(after), outlined);
   });

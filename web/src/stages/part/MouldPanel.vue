@@ -1,15 +1,15 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { Select } from 'ant-design-vue';
 import { computed, onMounted } from 'vue';
-import { useJobStore } from '../../state/job-store.ts';
-import { useMouldStore } from '../../state/mould-store.ts';
+import { useMouldStore } from '../../data/mould-store.ts';
 import MouldHistory from '../../ui/MouldHistory.vue';
 
 /** The mould this job is made on, and what has happened to it. */
-const job = useJobStore();
+const job = useSession();
 const store = useMouldStore();
 onMounted(store.load);
-const used = computed(() => job.document!.mould);
+const used = computed(() => job.laid.mould);
 const stored = computed(() => store.find(used.value?.id));
 const options = computed(() => [
   { value: '', label: 'not chosen' },

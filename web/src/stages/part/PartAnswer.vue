@@ -1,20 +1,20 @@
 <script setup lang="ts">
+import { withPart } from '@wick/plan/job/edits';
+import { useSession } from '../../compute/use-desk.ts';
+import { partArea, partPerimeter } from '@wick/plan/part/figures';
+import { processes as table } from '@wick/plan/processes/processes';
 import { ringBounds } from '@wick/core/geometry/arcs';
-import { partArea, partPerimeter } from '@wick/contract/forecast-input';
 import { Select } from 'ant-design-vue';
 import { computed } from 'vue';
-import { withPart } from '../../state/job-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
-import { processWords } from '../../ui/process-words.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** The part in numbers, and what has no place on the plan: flange and slope. */
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
-const part = computed(() => job.document!.part);
+const part = computed(() => job.laid.part);
 const box = computed(() => ringBounds(part.value.outline));
-const processes = Object.entries(processWords).map(([value, label]) => ({ value, label }));
+const processes = Object.entries(table).map(([value, { name }]) => ({ value, label: name }));
 /** Common practice, no source: less flange than this leaves no room for tape and bag. */
 const LEAST_FLANGE = 0.05;
 
@@ -40,13 +40,12 @@ const refuseFlange = (value: number) => (value >= 0 && value < 5 ? null : 'From 
     <span>Edge all round</span><span class="number">{{ shop.show(partPerimeter(part), 'length') }}</span>
   </div>
   <div class="row">
-    <span>Holes, zones</span
-    ><span class="number">{{ part.holes.length }}, {{ job.document!.zones.length }}</span>
+    <span>Holes, zones</span><span class="number">{{ part.holes.length }}, {{ job.laid.zones.length }}</span>
   </div>
   <label class="process">
     <span class="quiet">Made by</span>
     <Select
-      :value="job.document!.process"
+      :value="job.laid.process"
       :options="processes"
       aria-label="Process"
       @change="job.apply((d) => ({ ...d, process: $event as typeof d.process }))"

@@ -1,14 +1,14 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { distance } from '@wick/core/geometry/polygon';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import Board from '../../board/Board.vue';
 import type { Viewport } from '../../board/viewport.ts';
 import { isTyping } from '../../ui/typing.ts';
-import { moveCorner, moveRing, removeCorner, ringAt, ringName, splitEdgeAt } from '../../state/ring-edits.ts';
-import { removeRing } from '../../state/zone-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { moveCorner, moveRing, removeCorner, ringAt, ringName, splitEdgeAt } from '@wick/plan/part/edits';
+import { removeRing } from '@wick/plan/part/zones';
+import { useShopStore } from '../../data/shop-store.ts';
 import type { Stage } from '../stage.ts';
 import CornerTable from './CornerTable.vue';
 import DrawingBar from './DrawingBar.vue';
@@ -26,7 +26,7 @@ import ShapeTemplates from './ShapeTemplates.vue';
 import ZoneTable from './ZoneTable.vue';
 
 defineProps<{ stage: Stage; minute: number | null }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 const panes = ['Corners', 'Zones', 'Rises', 'Mould'] as const;
 const pane = ref<(typeof panes)[number]>('Corners');
@@ -35,14 +35,16 @@ const view = ref<Viewport | null>(null);
 /** How far a snap pulls: a finger's or a pointer's breadth. */
 const REACH_PIXELS = 10;
 const plan = usePartGestures(
+  job,
+
   () => REACH_PIXELS / (view.value?.scale ?? 1000),
   () => grid.value,
 );
 const { tool, selected, corner, drawn, pointer, stretch } = plan;
 
-const part = computed(() => job.document!.part);
-const ring = computed(() => ringAt(job.document!, selected.value));
-const name = computed(() => ringName(job.document!, selected.value));
+const part = computed(() => job.laid.part);
+const ring = computed(() => ringAt(job.document, selected.value));
+const name = computed(() => ringName(job.document, selected.value));
 const hint = computed(() => partTools.find(({ id }) => id === tool.value)!.hint);
 const measured = computed(() => {
   if (tool.value !== 'measure' || !stretch.value) return null;
@@ -122,7 +124,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
       </div>
       <Board
         :part="part"
-        :lines="job.document!.lines"
+        :lines="job.laid.lines"
         :frozen="job.isGesturing || drawn.length > 0 || stretch !== null"
         :class="{ drawing: tool !== 'select' }"
         :room="part.flange ?? 0"

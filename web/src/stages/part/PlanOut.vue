@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { Button, Dropdown, Menu } from 'ant-design-vue';
-import { useJobStore } from '../../state/job-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
 
 /** The whole layout for a plotter or another program. */
-const job = useJobStore();
+const job = useSession();
 const formats = [
   { key: 'dxf', label: 'DXF, millimetres' },
   { key: 'svg', label: 'SVG, full size' },
@@ -13,8 +13,8 @@ const formats = [
 
 async function save(format: string) {
   // Drawing code is fetched from the server when it is first needed.
-  const { layoutDxf, layoutGeoJson, layoutSvg } = await import('@wick/contract/drawings/layout-out');
-  const document = job.document!;
+  const { layoutDxf, layoutGeoJson, layoutSvg } = await import('@wick/plan/files/drawings/layout-out');
+  const document = job.laid;
   const write = { dxf: layoutDxf, svg: layoutSvg, geojson: layoutGeoJson }[format]!;
   const type = { dxf: 'image/vnd.dxf', svg: 'image/svg+xml', geojson: 'application/geo+json' }[format]!;
   saveFile(`${document.name}.${format}`, new Blob([write(document)], { type }));

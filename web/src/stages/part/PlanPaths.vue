@@ -1,14 +1,14 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { distance, type Point } from '@wick/core/geometry/polygon';
 import { offset } from '@wick/core/geometry/overlay';
 import type { Snapped } from '@wick/core/geometry/snap';
-import { partPatch } from '@wick/contract/ply-book';
+import { partPatch } from '@wick/plan/laminate/ply-book';
 import { computed } from 'vue';
 import { pathOf, toScreen, type Viewport } from '../../board/viewport.ts';
-import { ringAt, type RingRef } from '../../state/ring-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { ringAt, type RingRef } from '@wick/plan/part/edits';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** What lies on the plan besides the part itself: flange, zones, rises, lines, and what is being drawn. */
 const props = defineProps<{
@@ -20,9 +20,9 @@ const props = defineProps<{
   pointer: Snapped | null;
   grid: number | null;
 }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
-const document = computed(() => job.document!);
+const document = computed(() => job.laid);
 
 const flange = computed(() => {
   const { part } = document.value;
@@ -49,7 +49,7 @@ const zones = computed(() =>
 function topLeft(polygon: readonly Point[]): Point {
   return polygon.reduce((best, p) => (p.y - p.x > best.y - best.x ? p : best));
 }
-const chosen = computed(() => pathOf(props.view, polygonOf(ringAt(document.value, props.selected)), true));
+const chosen = computed(() => pathOf(props.view, polygonOf(ringAt(job.document, props.selected)), true));
 const draft = computed(() => {
   if (props.drawn.length === 0) return null;
   const points = props.pointer ? [...props.drawn, props.pointer.point] : [...props.drawn];

@@ -1,24 +1,17 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { Button, Popover, Select } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { mirrorJob, mirrorRing, type RingRef } from '../../state/ring-edits.ts';
-import {
-  bandAlong,
-  copyRing,
-  joinToPart,
-  offsetRing,
-  removeRing,
-  zoneByOffset,
-} from '../../state/zone-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { mirrorJob, mirrorRing, type RingRef } from '@wick/plan/part/edits';
+import { bandAlong, copyRing, joinToPart, offsetRing, removeRing, zoneByOffset } from '@wick/plan/part/zones';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** What can be done with the chosen ring as a whole. */
 const props = defineProps<{ ringRef: RingRef; name: string; corner: number | null }>();
 const emit = defineEmits<{ removed: [] }>();
 const grid = defineModel<number | null>('grid', { required: true });
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 const margin = ref(0.05);
 const isOffsetOpen = ref(false);
@@ -34,10 +27,10 @@ const gridOptions = computed(() => [
 /** A change that geometry may refuse: said beside the button, nothing changed. */
 function attempt(change: Parameters<typeof job.apply>[0]) {
   fault.value = null;
-  const before = job.document;
+  const before = job.laid;
   try {
     job.apply(change);
-    if (job.document === before) fault.value = 'Nothing is left of it that way. Take a smaller margin.';
+    if (job.laid === before) fault.value = 'Nothing is left of it that way. Take a smaller margin.';
     else isOffsetOpen.value = false;
   } catch (error) {
     fault.value = (error as Error).message;

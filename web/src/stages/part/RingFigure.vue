@@ -3,7 +3,7 @@ import { edgeLength, edgeMiddle, flattenEdge, polygonOf, type Corner } from '@wi
 import { distance, nearestOnSegment } from '@wick/core/geometry/polygon';
 import { computed } from 'vue';
 import { pathOf, toPlan, toScreen, type Viewport } from '../../board/viewport.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** The chosen ring with its handles: corners to drag, edge middles to bend, lengths beside the edges. */
 const props = defineProps<{ ring: readonly Corner[]; view: Viewport; corner: number | null; name: string }>();

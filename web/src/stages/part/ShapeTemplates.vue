@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import type { Patch } from '@wick/core/geometry/overlay';
 import {
   angleShape,
@@ -13,13 +14,11 @@ import { Button, Popover, Select } from 'ant-design-vue';
 import { computed, reactive, ref } from 'vue';
 import { pathOf } from '../../board/viewport.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
-import { withRing } from '../../state/ring-edits.ts';
-import { withPart } from '../../state/job-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
+import { withPatch } from '@wick/plan/part/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Outlines by a few numbers. */
-const job = useJobStore();
+const job = useSession();
 const isOpen = ref(false);
 const size = reactive({
   length: 1.2,
@@ -123,11 +122,8 @@ const refuse = (value: number) =>
   value >= 0.01 && value <= 100 ? null : 'Parts run from 10 mm to 100 m. Check the unit.';
 
 function use() {
-  const { outline, holes } = template.value.make();
   isOpen.value = false;
-  job.apply((document) =>
-    withPart({ holes: holes.map((hole) => [...hole]) })(withRing({ kind: 'outline' }, outline)(document)),
-  );
+  job.apply(withPatch(template.value.make()), 'shape');
 }
 </script>
 

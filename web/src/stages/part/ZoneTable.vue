@@ -1,20 +1,20 @@
 <script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
 import { ringBounds } from '@wick/core/geometry/arcs';
 import { Button, Input, Select } from 'ant-design-vue';
 import { computed } from 'vue';
-import { isSameRing, type RingRef } from '../../state/ring-edits.ts';
-import { raiseZone, removeRing, updateZone } from '../../state/zone-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { isSameRing, type RingRef } from '@wick/plan/part/edits';
+import { raiseZone, removeRing, updateZone, withPurpose, type ZonePurpose } from '@wick/plan/part/zones';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Zones and holes by name; each zone's plies are set under Laminate. */
 defineProps<{ selected: RingRef }>();
 const emit = defineEmits<{ select: [ref: RingRef] }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
-const zones = computed(() => job.document!.zones);
-const holes = computed(() => job.document!.part.holes);
+const zones = computed(() => job.laid.zones);
+const holes = computed(() => job.laid.part.holes);
 const purposes = [
   { value: 'part', label: 'plies of its own' },
   { value: 'brake', label: 'brake before a vent' },
@@ -65,7 +65,7 @@ function rename(id: string, event: Event) {
             :value="zone.purpose"
             :options="purposes"
             :aria-label="`Purpose of ${zone.name}`"
-            @change="job.apply(updateZone(zone.id, { purpose: $event as 'part' | 'brake' }))"
+            @change="job.apply(withPurpose(zone.id, $event as ZonePurpose))"
           />
         </td>
         <td>
@@ -83,7 +83,7 @@ function rename(id: string, event: Event) {
           <Button
             size="small"
             type="text"
-            :disabled="i === 0"
+            :disabled="zones[i - 1]?.purpose !== zone.purpose"
             :aria-label="`Put ${zone.name} under the one before`"
             @click="job.apply(raiseZone(zone.id, -1))"
             >↑</Button
@@ -91,7 +91,7 @@ function rename(id: string, event: Event) {
           <Button
             size="small"
             type="text"
-            :disabled="i === zones.length - 1"
+            :disabled="zones[i + 1]?.purpose !== zone.purpose"
             :aria-label="`Put ${zone.name} over the next`"
             @click="job.apply(raiseZone(zone.id, 1))"
             >↓</Button
@@ -107,22 +107,24 @@ function rename(id: string, event: Event) {
       </tr>
       <tr
         v-for="(hole, i) in holes"
-        :key="`hole${i}`"
-        :class="{ selected: isSameRing(selected, { kind: 'hole', index: i }) }"
-        @focusin="emit('select', { kind: 'hole', index: i })"
+        :key="hole.id"
+        :class="{ selected: isSameRing(selected, { kind: 'hole', id: hole.id }) }"
+        @focusin="emit('select', { kind: 'hole', id: hole.id })"
       >
         <td>
-          <button class="plain" @click="emit('select', { kind: 'hole', index: i })">Hole {{ i + 1 }}</button>
+          <button class="plain" @click="emit('select', { kind: 'hole', id: hole.id })">
+            Hole {{ i + 1 }}
+          </button>
         </td>
         <td class="quiet">no part there</td>
         <td></td>
-        <td class="number">{{ sizeOf(hole) }}</td>
+        <td class="number">{{ sizeOf(hole.outline) }}</td>
         <td class="actions">
           <Button
             size="small"
             type="text"
             :aria-label="`Delete hole ${i + 1}`"
-            @click="job.apply(removeRing({ kind: 'hole', index: i }))"
+            @click="job.apply(removeRing({ kind: 'hole', id: hole.id }))"
             >×</Button
           >
         </td>

@@ -1,11 +1,11 @@
+import { openSession } from '../../test/open-session.ts';
+import { emptyJob } from '@wick/plan/job/new-job';
 import { beforeEach, describe, expect, jest, test } from '@jest/globals';
 import type { Point } from '@wick/core/geometry/polygon';
 import { rectangle } from '@wick/core/geometry/shapes';
-import { emptyJob, type Job } from '@wick/contract/job';
-import { createPinia, setActivePinia } from 'pinia';
-import { useJobStore } from '../../state/job-store.ts';
-import { ringAt } from '../../state/ring-edits.ts';
-import { addZone } from '../../state/zone-edits.ts';
+import { type Job } from '@wick/contract/job/job';
+import { ringAt } from '@wick/plan/part/edits';
+import { addZone } from '@wick/plan/part/zones';
 import { usePartGestures, type PartTool } from './part-gestures.ts';
 
 const plate: Job = {
@@ -23,7 +23,7 @@ function eventOn(marks: Record<string, string> = {}, altKey = false): PointerEve
   return { target: { closest }, altKey } as unknown as PointerEvent;
 }
 
-let job: ReturnType<typeof useJobStore>;
+let job: ReturnType<typeof openSession>;
 let hand: ReturnType<typeof usePartGestures>;
 let grid: number | null;
 const sweep = (from: Point, to: Point, marks = {}, altKey = false) => {
@@ -52,26 +52,24 @@ const undoAll = () => {
 
 beforeEach(() => {
   jest.useFakeTimers();
-  globalThis.localStorage = {
-    getItem: () => null,
-    setItem: () => undefined,
-    removeItem: () => undefined,
-  } as unknown as Storage;
-  setActivePinia(createPinia());
-  job = useJobStore();
-  job.document = plate;
+  openWith(plate);
+});
+
+function openWith(document: Job) {
+  job = openSession(document);
   grid = null;
   hand = usePartGestures(
+    job,
     () => REACH,
     () => grid,
   );
-});
+}
 
 describe('drawing', () => {
   test('corner after corner, closed on the first: one undo step', () => {
     grid = 0.1;
     draw('outline', [0.31, 0.29], [1.52, 0.31], [1.49, 0.72], [0.31, 0.29]);
-    expect(job.document!.part.outline).toEqual([
+    expect(job.document.part.outline).toEqual([
       { x: 0.3, y: 0.3 },
       { x: 1.5, y: 0.3 },
       { x: 1.5, y: 0.7 },
@@ -84,11 +82,11 @@ describe('drawing', () => {
   test('a drag makes a box; a mere click does not', () => {
     hand.choose('zone');
     sweep({ x: 0.4, y: 0.3 }, { x: 0.9, y: 0.7 });
-    expect(job.document!.zones).toHaveLength(1);
-    expect(ringAt(job.document!, hand.selected.value)).toHaveLength(4);
+    expect(job.laid.zones).toHaveLength(1);
+    expect(ringAt(job.document, hand.selected.value)).toHaveLength(4);
     hand.choose('hole');
     click(0.5, 0.5);
-    expect(job.document!.part.holes).toEqual([]);
+    expect(job.document.part.holes).toEqual([]);
     expect(hand.drawn.value).toHaveLength(1);
     hand.abandon();
     expect(hand.drawn.value).toEqual([]);
@@ -97,27 +95,27 @@ describe('drawing', () => {
   test('two corners are not closed; Enter closes three; typed corners count', () => {
     draw('hole', [0.5, 0.5], [0.8, 0.5]);
     hand.close();
-    expect(job.document!.part.holes).toEqual([]);
+    expect(job.document.part.holes).toEqual([]);
     hand.addCorner({ x: 0.8, y: 0.7 });
     hand.close();
-    expect(job.document!.part.holes[0]).toHaveLength(3);
-    expect(hand.selected.value).toEqual({ kind: 'hole', index: 0 });
+    expect(job.document.part.holes[0]!.outline).toHaveLength(3);
+    expect(hand.selected.value).toEqual({ kind: 'hole', id: job.document.part.holes[0]!.id });
   });
 
   test('holes that lie off a new outline go with the old one', () => {
     draw('hole', [1.6, 0.4], [1.8, 0.4], [1.8, 0.6], [1.6, 0.4]);
     draw('outline', [0.1, 0.1], [1, 0.1], [1, 0.9], [0.1, 0.1]);
-    expect(job.document!.part.holes).toEqual([]);
+    expect(job.document.part.holes).toEqual([]);
     job.undo();
-    expect(job.document!.part.holes).toHaveLength(1);
+    expect(job.document.part.holes).toHaveLength(1);
   });
 
   test('a rise is an open line that Enter ends', () => {
     draw('feature', [0.2, 0.2], [0.2, 0.8], [0.6, 0.85]);
-    expect(job.document!.part.features).toEqual([]);
+    expect(job.document.part.features).toEqual([]);
     hand.close();
-    expect(job.document!.part.features[0]).toMatchObject({ kind: 'rise', name: 'Rise 1' });
-    expect(job.document!.part.features[0]!.points).toHaveLength(3);
+    expect(job.document.part.features[0]).toMatchObject({ kind: 'rise', name: 'Rise 1' });
+    expect(job.document.part.features[0]!.points).toHaveLength(3);
   });
 
   test('corners snap to corners and edges of the part', () => {
@@ -130,28 +128,32 @@ describe('drawing', () => {
 describe('moving', () => {
   test('a corner follows the hand, snaps level with others, and is one step', () => {
     sweep({ x: 2, y: 1 }, { x: 2.3, y: 0.99 }, { corner: '2' });
-    expect(job.document!.part.outline[2]).toEqual({ x: 2.3, y: 1 });
+    expect(job.document.part.outline[2]).toEqual({ x: 2.3, y: 1 });
     expect(hand.corner.value).toBe(2);
     expect(undoAll()).toBe(1);
   });
 
   test('with Alt it goes where the hand is', () => {
     sweep({ x: 2, y: 1 }, { x: 2.3, y: 0.99 }, { corner: '2' }, true);
-    expect(job.document!.part.outline[2]).toEqual({ x: 2.3, y: 0.99 });
+    expect(job.document.part.outline[2]).toEqual({ x: 2.3, y: 0.99 });
   });
 
   test('an edge bends by its middle', () => {
     sweep({ x: 1, y: 0 }, { x: 1, y: -0.2 }, { middle: '0' });
     // Sagitta over half chord.
-    expect(job.document!.part.outline[0]!.bulge).toBeCloseTo(0.2, 9);
+    expect(job.document.part.outline[0]!.bulge).toBeCloseTo(0.2, 9);
   });
 
   test('a zone is taken whole; the part stays under the hand', () => {
-    job.document = addZone(
-      rectangle({ length: 0.4, width: 0.4 }).map((p) => ({ x: p.x + 0.2, y: p.y + 0.2 })),
-    )(plate);
+    openWith(
+      addZone(
+        rectangle({ length: 0.4, width: 0.4 }).map((p) => ({ x: p.x + 0.2, y: p.y + 0.2 })),
+        {},
+        'zone-1',
+      )(plate),
+    );
     sweep({ x: 0.4, y: 0.4 }, { x: 0.5, y: 0.45 });
-    expect(job.document.zones[0]!.outline[0]).toEqual({ x: 0.3, y: 0.25 });
+    expect(job.laid.zones[0]!.outline[0]).toEqual({ x: 0.3, y: 0.25 });
     sweep({ x: 1.5, y: 0.8 }, { x: 1.9, y: 0.9 });
     expect(job.document.part.outline).toEqual(plate.part.outline);
     expect(hand.selected.value).toEqual({ kind: 'outline' });
@@ -160,15 +162,19 @@ describe('moving', () => {
   test('a point of a rise is dragged and snaps to the edge', () => {
     draw('feature', [0.2, 0.2], [0.2, 0.8]);
     hand.close();
-    sweep({ x: 0.2, y: 0.8 }, { x: 0.31, y: 0.99 }, { feature: 'feature-1', point: '1' });
-    expect(job.document!.part.features[0]!.points[1]).toEqual({ x: 0.31, y: 1 });
+    sweep(
+      { x: 0.2, y: 0.8 },
+      { x: 0.31, y: 0.99 },
+      { feature: job.document.part.features[0]!.id, point: '1' },
+    );
+    expect(job.document.part.features[0]!.points[1]).toEqual({ x: 0.31, y: 1 });
     expect(undoAll()).toBe(2);
   });
 
   test('a drag that is given up leaves no step', () => {
     hand.press({ x: 2, y: 1 }, eventOn({ corner: '2' }));
     hand.move({ x: 2.4, y: 1.4 }, eventOn());
-    expect(job.document!.part.outline[2]).toEqual({ x: 2.4, y: 1.4 });
+    expect(job.document.part.outline[2]).toEqual({ x: 2.4, y: 1.4 });
     hand.abandon();
     expect(job.document).toBe(plate);
     expect(job.canUndo).toBe(false);
@@ -177,13 +183,17 @@ describe('moving', () => {
 
 describe('splitting and measuring', () => {
   test('a line across a zone makes two', () => {
-    job.document = addZone(
-      rectangle({ length: 0.4, width: 0.4 }).map((p) => ({ x: p.x + 0.2, y: p.y + 0.2 })),
-    )(plate);
+    openWith(
+      addZone(
+        rectangle({ length: 0.4, width: 0.4 }).map((p) => ({ x: p.x + 0.2, y: p.y + 0.2 })),
+        {},
+        'zone-1',
+      )(plate),
+    );
     hand.select({ kind: 'zone', id: 'zone-1' });
     hand.choose('split');
     sweep({ x: 0.35, y: 0.05 }, { x: 0.35, y: 0.75 });
-    expect(job.document.zones).toHaveLength(2);
+    expect(job.laid.zones).toHaveLength(2);
     expect(undoAll()).toBe(1);
   });
 

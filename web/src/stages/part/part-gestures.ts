@@ -1,10 +1,10 @@
-import { polygonOf, type Corner } from '@wick/core/geometry/arcs';
+import type { OpenSession } from '../../compute/use-desk.ts';
+import type { Corner } from '@wick/core/geometry/arcs';
 import { boundsOf, distance, type Point } from '@wick/core/geometry/polygon';
 import { rectangle } from '@wick/core/geometry/shapes';
 import { snap, type Snapped } from '@wick/core/geometry/snap';
 import { computed, ref, shallowRef } from 'vue';
-import { useJobStore } from '../../state/job-store.ts';
-import { addFeature, moveFeaturePoint } from '../../state/feature-edits.ts';
+import { addFeature, moveFeaturePoint } from '@wick/plan/part/features';
 import {
   addHole,
   bendEdgeTo,
@@ -14,10 +14,11 @@ import {
   ringAt,
   ringRefs,
   ringUnder,
-  withRing,
+  withOutline,
   type RingRef,
-} from '../../state/ring-edits.ts';
-import { addZone, splitRing } from '../../state/zone-edits.ts';
+} from '@wick/plan/part/edits';
+import { newId } from '@wick/plan/job/ids';
+import { addZone, splitRing } from '@wick/plan/part/zones';
 
 export const partTools = [
   {
@@ -64,8 +65,7 @@ export type PartTool = (typeof partTools)[number]['id'];
 const CLICK = 0.5;
 
 /** Everything a pointer does on the plan of the part, one undo step a gesture. Reach is how far a snap pulls, m. */
-export function usePartGestures(reach: () => number, grid: () => number | null) {
-  const job = useJobStore();
+export function usePartGestures(job: OpenSession, reach: () => number, grid: () => number | null) {
   const tool = ref<PartTool>('select');
   const selected = shallowRef<RingRef>({ kind: 'outline' });
   const corner = ref<number | null>(null);
@@ -85,7 +85,7 @@ export function usePartGestures(reach: () => number, grid: () => number | null) 
   const closesRing = computed(() => ['outline', 'hole', 'zone'].includes(tool.value));
 
   function targets(without: RingRef | null, index: number | null) {
-    const document = job.document!;
+    const { document, laid } = job;
     const rings = ringRefs(document).map((ref) => {
       const ring = ringAt(document, ref);
       if (!without || !isSameRing(ref, without)) return ring;
@@ -95,7 +95,7 @@ export function usePartGestures(reach: () => number, grid: () => number | null) 
     return {
       rings: without ? rings.filter((ring) => ring.length > 1) : rings,
       lines: [
-        ...document.lines.map((line) => line.points),
+        ...laid.lines.map((line) => line.points),
         ...document.part.features.map((f) => f.points),
         drawn.value,
       ],
@@ -126,7 +126,7 @@ export function usePartGestures(reach: () => number, grid: () => number | null) 
       held = { kind: 'feature', id: onFeature, index: Number(hit('point')), from: at };
     else if (onMiddle !== null) held = { kind: 'middle', index: Number(onMiddle), from: at };
     else {
-      const under = ringUnder(job.document!, at);
+      const under = ringUnder(job.document, at);
       selected.value = under ?? { kind: 'outline' };
       corner.value = null;
       if (under && under.kind !== 'outline') held = { kind: 'ring', index: 0, from: at };
@@ -219,27 +219,16 @@ export function usePartGestures(reach: () => number, grid: () => number | null) 
 
   function finish(ring: readonly Corner[]) {
     const what = tool.value;
-    const before = job.document!;
+    const id = newId();
     if (what === 'outline') {
-      // Holes and zones that lie off the new outline would only be in the way.
-      const polygon = polygonOf(ring);
-      job.apply((document) => {
-        const drawnAnew = withRing({ kind: 'outline' }, ring)(document);
-        const box = boundsOf(polygon);
-        const isOn = (other: readonly Corner[]) =>
-          other.some((p) => p.x > box.minX && p.x < box.maxX && p.y > box.minY && p.y < box.maxY);
-        return {
-          ...drawnAnew,
-          part: { ...drawnAnew.part, holes: drawnAnew.part.holes.filter(isOn) },
-        };
-      });
+      job.apply(withOutline(ring), 'outline');
       selected.value = { kind: 'outline' };
     } else if (what === 'hole') {
-      job.apply(addHole(ring));
-      selected.value = { kind: 'hole', index: before.part.holes.length };
+      job.apply(addHole(ring, id), 'hole');
+      selected.value = { kind: 'hole', id };
     } else {
-      job.apply(addZone(ring));
-      selected.value = { kind: 'zone', id: job.document!.zones.at(-1)!.id };
+      job.apply(addZone(ring, {}, id), 'zone');
+      selected.value = { kind: 'zone', id };
     }
     drawn.value = [];
     corner.value = null;

@@ -1,10 +1,10 @@
-import { MAX_DRAWING_BYTES, refuse, type Drawing } from '@wick/contract/drawings/drawing';
-import { readDxf } from '@wick/contract/drawings/dxf-in';
-import { readGeoJson } from '@wick/contract/drawings/geojson-in';
-import { readSvg } from '@wick/contract/drawings/svg-in';
-import type { Read } from '@wick/contract/job-file';
+import type { Read } from '@wick/plan/files/read';
+import { MAX_DRAWING_BYTES, refuse, type Drawing } from '@wick/plan/files/drawings/drawing';
+import { readDxf } from '@wick/plan/files/drawings/dxf-in';
+import { readGeoJson } from '@wick/plan/files/drawings/geojson-in';
+import { readSvg } from '@wick/plan/files/drawings/svg-in';
 
-export { likelyRole, partOfDrawing } from '@wick/contract/drawings/drawing';
+export { likelyRole, partOfDrawing } from '@wick/plan/files/drawings/drawing';
 
 /** Reads a drawing by the ending of its name. */
 export async function readDrawing(file: File): Promise<Read<Drawing>> {

@@ -1,13 +1,14 @@
 <script setup lang="ts">
+import { withResin } from '@wick/plan/job/edits';
+import { useSession } from '../../compute/use-desk.ts';
+import { newId } from '@wick/plan/job/ids';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
-import { withResin } from '../../state/job-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Batches after the first: when each is mixed, and how much has been drawn when it is put on. */
-const job = useJobStore();
-const batches = computed(() => job.document!.resin.batches);
+const job = useSession();
+const batches = computed(() => job.laid.resin.batches);
 
 function change(index: number, changes: Partial<{ mixedAt: number; after: number }>) {
   job.apply(
@@ -17,14 +18,16 @@ function change(index: number, changes: Partial<{ mixedAt: number; after: number
 function add() {
   const last = batches.value.at(-1) ?? { mixedAt: 0, after: 0 };
   job.apply(
-    withResin({ batches: [...batches.value, { mixedAt: last.mixedAt + 900, after: last.after + 5 }] }),
+    withResin({
+      batches: [...batches.value, { id: newId(), mixedAt: last.mixedAt + 900, after: last.after + 5 }],
+    }),
   );
 }
 </script>
 
 <template>
   <div class="batches">
-    <div v-for="(batch, i) in batches" :key="i" class="batch">
+    <div v-for="(batch, i) in batches" :key="batch.id" class="batch">
       <QuantityInput
         :label="`Batch ${i + 2} mixed, after the first`"
         quantity="duration"

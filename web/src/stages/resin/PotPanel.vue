@@ -3,7 +3,7 @@ import { forecastPot, largestBatch, SAFE_RISE } from '@wick/core/resin/pot';
 import type { ResinSystem } from '@wick/core/resin/resin-system';
 import { formatClock } from '@wick/core/units/format';
 import { computed } from 'vue';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 
 /** The resin that stays in the pot: it heats itself, and gels sooner than in the laminate. */
 const props = defineProps<{ resin: ResinSystem; temperature: number; mass: number | null; until: number }>();

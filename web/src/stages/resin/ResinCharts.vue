@@ -1,16 +1,16 @@
 <script setup lang="ts">
+import { useForecast } from '../../compute/use-desk.ts';
 import { gelTime, type ResinSystem } from '@wick/core/resin/resin-system';
 import { toUnit } from '@wick/core/units/format';
 import { computed } from 'vue';
 import VueApexCharts from 'vue3-apexcharts';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
-import { colours } from '../../theme.ts';
+import { useShopStore } from '../../data/shop-store.ts';
+import { colours } from '../../ui/theme.ts';
 
 /** Viscosity from first mix to gel at the chosen temperature, and gel time against temperature with the entered points. */
 const props = defineProps<{ resin: ResinSystem }>();
 const shop = useShopStore();
-const forecast = useForecastStore();
+const forecast = useForecast();
 
 const round = (value: number) => Number(value.toPrecision(4));
 const viscosityUnit = computed(() => shop.unit('viscosity'));

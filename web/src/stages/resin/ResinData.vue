@@ -1,17 +1,17 @@
 <script setup lang="ts">
+import { editMaterial } from '@wick/plan/job/edits';
+import { useSession } from '../../compute/use-desk.ts';
 import type { MaterialOf } from '@wick/contract/materials';
-import { readViscosityCsv } from '@wick/contract/viscosity-csv';
+import { readViscosityCsv } from '@wick/plan/files/viscosity-csv';
 import { gelFit, viscosityFit } from '@wick/core/resin/resin-system';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { editMaterial } from '../../state/job-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** What the data sheet gives, as this job has it, and how far each entered point lies from the curve through them. */
 const props = defineProps<{ resin: MaterialOf<'resin'>; temperature: number }>();
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 const csvMessage = ref<string | null>(null);
 

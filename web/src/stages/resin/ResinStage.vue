@@ -1,18 +1,18 @@
 <script setup lang="ts">
+import { withResin, withResinSystem } from '@wick/plan/job/edits';
+import { useForecast, useSession } from '../../compute/use-desk.ts';
+import { materialOf, settle, usualFor } from '@wick/plan/settle';
+import { missingOf } from '@wick/plan/forecast/missing';
 import { resinLedger } from '@wick/core/ledger/resin-ledger';
 import { formatClock } from '@wick/core/units/format';
-import { assumptionsOf, materialOf, missingOf } from '@wick/contract/forecast-input';
-import { partSums } from '@wick/contract/ply-book';
-import { ledgerRequestOf } from '@wick/contract/resin-need';
+import { partSums } from '@wick/plan/laminate/ply-book';
+import { ledgerRequestOf } from '@wick/plan/resin/ledger';
 import { Select } from 'ant-design-vue';
 import { computed, defineAsyncComponent } from 'vue';
-import { useForecastStore } from '../../state/forecast-store.ts';
-import { withResin, withResinSystem } from '../../state/job-edits.ts';
-import { useJobStore } from '../../state/job-store.ts';
-import { useLibraryStore } from '../../state/library-store.ts';
-import { useShopStore } from '../../state/shop-store.ts';
+import { useLibraryStore } from '../../data/library-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
-import NewerValues from '../../ui/NewerValues.vue';
+import NewerValues from '../common/NewerValues.vue';
 import type { Stage } from '../stage.ts';
 import BatchTable from './BatchTable.vue';
 import PotPanel from './PotPanel.vue';
@@ -20,14 +20,14 @@ import ResinData from './ResinData.vue';
 
 defineProps<{ stage: Stage; minute: number | null }>();
 const ResinCharts = defineAsyncComponent(() => import('./ResinCharts.vue'));
-const job = useJobStore();
+const job = useSession();
 const shop = useShopStore();
 const library = useLibraryStore();
-const forecast = useForecastStore();
+const forecast = useForecast();
 
-const resin = computed(() => job.document!.resin);
-const system = computed(() => materialOf(job.document!, resin.value.materialId, 'resin'));
-const temperature = computed(() => resin.value.temperature ?? shop.shop.temperature);
+const resin = computed(() => job.laid.resin);
+const system = computed(() => materialOf(job.laid, resin.value.materialId, 'resin'));
+const temperature = computed(() => settle(job.laid, shop.shop)['resin.temperature'].value);
 const lastUse = computed(() => {
   const fill = forecast.verdict?.fillTime ?? Infinity;
   return Number.isFinite(fill) ? fill : (forecast.clock?.gelTime ?? 3600);
@@ -36,27 +36,10 @@ const choices = computed(() => {
   const own = system.value ? [system.value] : [];
   return [...own, ...library.ofKind('resin').filter((item) => item.id !== system.value?.id)];
 });
-const assumed = computed(() => {
-  const blank = {
-    ...job.document!,
-    resin: {
-      ...resin.value,
-      temperature: null,
-      mixDuration: null,
-      degasDuration: null,
-      hoseFillDuration: null,
-      hoseLength: null,
-    },
-  };
-  const list = assumptionsOf(blank, shop.shop);
-  return (label: string) => list.find((item) => item.label === label)?.value;
-});
 const ledger = computed(() => {
-  if (missingOf(job.document!).some((item) => item.stage === 'laminate' || item.stage === 'resin'))
-    return null;
+  if (missingOf(job.laid).some((item) => item.stage === 'laminate' || item.stage === 'resin')) return null;
   try {
-    const request = ledgerRequestOf(job.document!, partSums(job.document!, shop.shop));
-    return request && resinLedger(request);
+    return resinLedger(ledgerRequestOf(job.laid, partSums(job.laid, shop.shop)));
   } catch {
     return null;
   }
@@ -95,7 +78,7 @@ function choose(id: string) {
           label="Temperature"
           quantity="temperature"
           :model-value="resin.temperature"
-          :assumed="assumed('Resin temperature')"
+          :assumed="usualFor('resin.temperature', job.laid, shop.shop)"
           :refuse="refuseTemperature"
           @update:model-value="job.apply(withResin({ temperature: $event }))"
         />
@@ -120,7 +103,7 @@ function choose(id: string) {
           :label="label"
           quantity="duration"
           :model-value="resin[key]"
-          :assumed="assumed(label)"
+          :assumed="usualFor(`resin.${key}`, job.laid, shop.shop)"
           :refuse="refuseDuration"
           @update:model-value="job.apply(withResin({ [key]: $event }))"
         />
@@ -128,7 +111,7 @@ function choose(id: string) {
           label="Feed hose"
           quantity="length"
           :model-value="resin.hoseLength"
-          :assumed="assumed('Feed hose')"
+          :assumed="usualFor('resin.hoseLength', job.laid, shop.shop)"
           @update:model-value="job.apply(withResin({ hoseLength: $event }))"
         />
       </div>

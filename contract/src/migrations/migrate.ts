@@ -1,0 +1,24 @@
+import { fromVersion1 } from './from-1.ts';
+import { fromVersion2 } from './from-2.ts';
+import { fromVersion3 } from './from-3.ts';
+import { fromVersion4 } from './from-4.ts';
+import type { Raw } from './raw.ts';
+
+/** The step from each version to the next. */
+const steps: Readonly<Record<number, (raw: Raw) => Raw>> = {
+  1: fromVersion1,
+  2: fromVersion2,
+  3: fromVersion3,
+  4: fromVersion4,
+};
+
+/**
+ * Brings a job document of an earlier version up to this one, before it is checked. What is not as it should be is left
+ * for the check to name. The same document always comes out the same.
+ */
+export function migrateJob(raw: Raw): Raw {
+  let document = raw;
+  for (let step = steps[Number(document.version)]; step; step = steps[Number(document.version)])
+    document = step(document);
+  return document;
+}

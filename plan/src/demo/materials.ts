@@ -1,0 +1,139 @@
+import type { Material } from '@wick/contract/materials';
+
+const source = 'Demo value, typical of the kind; invented for this workshop';
+const celsius = (t: number) => t + 273.15;
+const degrees = (angle: number) => (angle * Math.PI) / 180;
+const minutes = (t: number) => 60 * t;
+
+/** Invented library of the Oxbow Lane Workshop. */
+export const demoMaterials: Material[] = [
+  {
+    id: 'quad-glass-850', kind: 'fabric', name: 'Quad glass 850', source, arealWeight: 0.85, fibreDensity: 2550,
+    rollWidth: 1.27, rollLength: 50, directions: [0, degrees(45), degrees(90), degrees(-45)],
+    compaction: { fractionAt100kPa: 0.53, exponent: 0.05, unloadingExponent: 0.03 },
+    permeability: { fraction: 0.52, along: 4e-11, across: 3e-11, through: 5e-12 },
+  },
+  {
+    id: 'biax-glass-600', kind: 'fabric', name: 'Biax glass 600', source, arealWeight: 0.6, fibreDensity: 2550,
+    rollWidth: 1.27, rollLength: 50, directions: [degrees(45), degrees(-45)],
+    compaction: { fractionAt100kPa: 0.54, exponent: 0.05 },
+    permeability: { fraction: 0.52, along: 5e-11, across: 5e-11 },
+  },
+  {
+    id: 'woven-glass-300', kind: 'fabric', name: 'Woven glass 300', source, arealWeight: 0.3, fibreDensity: 2550,
+    rollWidth: 1.0, rollLength: 50, directions: [0, degrees(90)],
+    compaction: { fractionAt100kPa: 0.51, exponent: 0.06 },
+    permeability: { fraction: 0.5, along: 6e-11, across: 5e-11 },
+  },
+  {
+    id: 'chopped-mat-450', kind: 'fabric', name: 'Chopped mat 450', source, arealWeight: 0.45, fibreDensity: 2550,
+    rollWidth: 1.25, rollLength: 50, directions: [],
+    compaction: { fractionAt100kPa: 0.28, exponent: 0.12 },
+    permeability: { fraction: 0.25, along: 8e-10, across: 8e-10 },
+  },
+  {
+    id: 'twill-carbon-200', kind: 'fabric', name: 'Twill carbon 200', source, arealWeight: 0.2, fibreDensity: 1790,
+    rollWidth: 1.0, rollLength: 50, directions: [0, degrees(90)],
+    compaction: { fractionAt100kPa: 0.52, exponent: 0.05 },
+    permeability: { fraction: 0.5, along: 3e-11, across: 2.5e-11 },
+  },
+  {
+    id: 'uni-carbon-300', kind: 'fabric', name: 'Uni carbon 300', source, arealWeight: 0.3, fibreDensity: 1790,
+    rollWidth: 0.6, rollLength: 50, directions: [0],
+    compaction: { fractionAt100kPa: 0.55, exponent: 0.04 },
+    permeability: { fraction: 0.54, along: 2e-11, across: 6e-12 },
+  },
+  { id: 'mesh-fine', kind: 'flowMesh', name: 'Knit mesh fine', source, thickness: 0.9e-3, porosity: 0.8, permeability: 2.1e-9, rollWidth: 1.2, about: { permeability: { doubt: 0.3, source: 'Invented strip test, three runs' } } },
+  { id: 'mesh-open', kind: 'flowMesh', name: 'Net mesh open', source, thickness: 1.2e-3, porosity: 0.86, permeability: 7.5e-9, rollWidth: 1.5 },
+  {
+    id: 'foam-15', kind: 'core', name: 'Foam 15 mm, holed', source, thickness: 0.015, density: 80, resinUptake: 3e-4,
+    holes: { diameter: 0.0025, spacing: 0.016 }, sheetLength: 2.44, sheetWidth: 1.22,
+  },
+  { id: 'foam-10', kind: 'core', name: 'Foam 10 mm, slit', source, thickness: 0.01, density: 60, resinUptake: null, slits: { width: 0.001, spacing: 0.03, depth: 0.8 }, sheetLength: 2.4, sheetWidth: 1.2 },
+  { id: 'foam-5', kind: 'core', name: 'Foam 5 mm, closed', source, thickness: 0.005, density: 90, resinUptake: 1e-4, sheetLength: 1.2, sheetWidth: 0.8 },
+  { id: 'peel-nylon', kind: 'peelPly', name: 'Peel ply nylon 85', source, resinUptake: 8e-5, rollWidth: 1.5 },
+  { id: 'peel-coated', kind: 'peelPly', name: 'Peel ply coated', source, resinUptake: 5e-5, rollWidth: 1.5 },
+  { id: 'bag-film-50', kind: 'film', name: 'Bag film 50', source, use: 'bag', thickness: 50e-6, maxTemperature: celsius(120), rollWidth: 2, rollLength: 100 },
+  { id: 'release-film-25', kind: 'film', name: 'Release film 25', source, use: 'release', thickness: 25e-6, maxTemperature: celsius(180), rollWidth: 1.5 },
+  { id: 'perforated-film-p1', kind: 'film', name: 'Perforated film P1', source, use: 'perforated', thickness: 25e-6, maxTemperature: celsius(150), rollWidth: 1.5 },
+  { id: 'breather-150', kind: 'bleeder', name: 'Breather felt 150', source, arealWeight: 0.15, resinUptake: 1.2e-3, maxTemperature: celsius(180), rollWidth: 1.5 },
+  { id: 'breather-300', kind: 'bleeder', name: 'Breather felt 300', source, arealWeight: 0.3, resinUptake: 2.4e-3, maxTemperature: celsius(180), rollWidth: 1.5 },
+  { id: 'spiral-12', kind: 'line', name: 'Spiral line 12', source, form: 'spiral', bore: 0.012, coilLength: 30 },
+  { id: 'profile-15', kind: 'line', name: 'Profile line 15', source, form: 'profile', bore: 0.015, coilLength: 25 },
+  { id: 'hose-12', kind: 'hose', name: 'Clear hose 12', source, bore: 0.012, wall: 2e-3, maxTemperature: celsius(60), coilLength: 50 },
+  { id: 'hose-8', kind: 'hose', name: 'Clear hose 8', source, bore: 0.008, wall: 2e-3, maxTemperature: celsius(60), coilLength: 50 },
+  { id: 'tape-yellow', kind: 'tape', name: 'Sealant tape 12', source, tapeWidth: 0.012, thickness: 3e-3, maxTemperature: celsius(120), rollLength: 15 },
+  { id: 'pump-small', kind: 'pump', name: 'Pump, small oil-filled', source, ultimatePressure: 50, flowRate: 8 / 3600 },
+  { id: 'pump-dry', kind: 'pump', name: 'Pump, dry vane', source, ultimatePressure: 12000, flowRate: 16 / 3600 },
+  { id: 'bucket-10', kind: 'pot', name: 'Mixing bucket 10 L', source, use: 'mixing', capacity: 0.01 },
+  { id: 'catch-pot-5', kind: 'pot', name: 'Catch pot 5 L', source, use: 'catch', capacity: 0.005 },
+  {
+    id: 'epoxy-slow-s3', kind: 'resin', name: 'Epoxy slow S3', source, density: 1130, hardenerParts: 30, gelViscosityRatio: 18,
+    viscosityPoints: [
+      { temperature: celsius(15), viscosity: 0.52 },
+      { temperature: celsius(20), viscosity: 0.36 },
+      { temperature: celsius(25), viscosity: 0.26 },
+      { temperature: celsius(30), viscosity: 0.19 },
+    ],
+    gelPoints: [
+      { temperature: celsius(15), time: minutes(190) },
+      { temperature: celsius(20), time: minutes(130) },
+      { temperature: celsius(25), time: minutes(92) },
+      { temperature: celsius(30), time: minutes(66) },
+    ],
+  },
+  {
+    id: 'epoxy-mid-s2', kind: 'resin', name: 'Epoxy medium S2', source, density: 1130, hardenerParts: 28, gelViscosityRatio: 18,
+    viscosityPoints: [
+      { temperature: celsius(20), viscosity: 0.33 },
+      { temperature: celsius(30), viscosity: 0.18 },
+    ],
+    gelPoints: [
+      { temperature: celsius(20), time: minutes(70) },
+      { temperature: celsius(30), time: minutes(36) },
+    ],
+  },
+  {
+    id: 'epoxy-long-s5', kind: 'resin', name: 'Epoxy extra slow S5', source, density: 1120, hardenerParts: 33, gelViscosityRatio: 18,
+    viscosityPoints: [
+      { temperature: celsius(20), viscosity: 0.38 },
+      { temperature: celsius(30), viscosity: 0.2 },
+    ],
+    gelPoints: [
+      { temperature: celsius(20), time: minutes(290) },
+      { temperature: celsius(30), time: minutes(150) },
+    ],
+  },
+  {
+    id: 'polyester-p2', kind: 'resin', name: 'Polyester P2, peroxide', source, density: 1090, hardenerParts: 1.5, gelViscosityRatio: null,
+    viscosityPoints: [
+      { temperature: celsius(15), viscosity: 0.24 },
+      { temperature: celsius(25), viscosity: 0.16 },
+    ],
+    gelPoints: [],
+    gelTable: {
+      catalyst: [1, 1.5, 2],
+      temperature: [celsius(15), celsius(20), celsius(25)],
+      time: [
+        [minutes(95), minutes(70), minutes(52)],
+        [minutes(68), minutes(50), minutes(37)],
+        [minutes(52), minutes(38), minutes(28)],
+      ],
+    },
+  },
+  {
+    id: 'epoxy-kinetic-k1', kind: 'resin', name: 'Epoxy K1, warm cure', source, density: 1140, hardenerParts: 34, gelViscosityRatio: null,
+    viscosityPoints: [],
+    gelPoints: [],
+    kinetics: {
+      A1: 6e4, E1: 56000, A2: 5e5, E2: 54000, m: 0.5, n: 1.5, gelConversion: 0.6,
+      viscosityA: 1.6e-9, viscosityE: 47000, B: 1.5, C: 1,
+    },
+    heatToGel: 230000,
+  },
+  {
+    id: 'vinyl-ester-v1', kind: 'resin', name: 'Vinyl ester V1, 1.5 % catalyst', source, density: 1060, hardenerParts: 1.5, gelViscosityRatio: null,
+    viscosityPoints: [{ temperature: celsius(22), viscosity: 0.22 }],
+    gelPoints: [{ temperature: celsius(22), time: minutes(55) }],
+  },
+];

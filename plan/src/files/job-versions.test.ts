@@ -1,0 +1,105 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, test } from '@jest/globals';
+import type { Job } from '@wick/contract/job/job';
+import { migrateJob } from '@wick/contract/migrations/migrate';
+import { demoJobs, demoShop } from '../demo/jobs.ts';
+import { COARSE, forecastJob } from '../forecast/assess.ts';
+import { currentLayout, laidOut } from '../job/laid.ts';
+import { hasFront } from '../processes/processes.ts';
+import { readJobFile } from './job-file.ts';
+
+/** Files as earlier versions of the program wrote them, never touched since. */
+const folder = new URL('../../../contract/src/migrations/frozen/', import.meta.url);
+const files = readdirSync(folder);
+const textOf = (file: string) => readFileSync(new URL(file, folder), 'utf8');
+const rawOf = (file: string) => JSON.parse(textOf(file)) as Record<string, unknown>;
+function jobIn(file: string): Job {
+  const read = readJobFile(textOf(file));
+  if (!read.ok) throw new Error(read.message);
+  return read.value.job;
+}
+
+describe('files of earlier versions', () => {
+  test('there is one of every version before this', () => {
+    const versions = new Set(files.map((file) => rawOf(file).version));
+    expect([...versions].sort()).toEqual([1, 2, 3, 4]);
+  });
+
+  test.each(files)('%s opens, comes out the same each time, and is forecast', (file) => {
+    const job = jobIn(file);
+    expect(job.name).toBe(rawOf(file).name);
+    expect(jobIn(file)).toEqual(job);
+    expect(migrateJob(migrateJob(rawOf(file)))).toEqual(migrateJob(rawOf(file)));
+    if (hasFront(job)) expect(forecastJob(laidOut(job), demoShop, COARSE).poreVolume).toBeGreaterThan(0);
+  });
+
+  test('version 1: feeds wait and vents clamp as they did', () => {
+    const old = rawOf('version-1-dome-gore.json').lines as {
+      id: string;
+      kind: string;
+      opens: string;
+      closesWhenReached: boolean;
+    }[];
+    const { lines } = currentLayout(jobIn('version-1-dome-gore.json'));
+    old.forEach((line, n) => {
+      const waits = line.kind === 'feed' && line.opens === 'whenReached';
+      const clamps = line.kind === 'vent' && line.closesWhenReached;
+      expect(lines[n]!.startsOpen).toBe(!waits);
+      expect(lines[n]!.actions.map(({ opening, when }) => ({ opening, when }))).toEqual(
+        waits || clamps
+          ? [
+              {
+                opening: waits ? 1 : 0,
+                when: { kind: 'passed', what: line.id, distance: 0, delay: 0 },
+              },
+            ]
+          : [],
+      );
+    });
+  });
+
+  test('version 2 and 3: one layout under A, nothing pinned, plies without drop', () => {
+    const kerb = jobIn('version-2-kerb-plate.json');
+    expect(kerb.layouts.map(({ letter }) => letter)).toEqual(['A']);
+    expect(kerb.laminate.plies.every(({ inset }) => inset === 0)).toBe(true);
+    const tray = jobIn('version-3-sled-tray.json');
+    expect(tray.part.holes.map(({ id }) => id)).toEqual(['hole-1', 'hole-2']);
+    expect(tray.part.holes.map(({ outline }) => outline)).toEqual(
+      (rawOf('version-3-sled-tray.json').part as { holes: unknown[] }).holes,
+    );
+    expect(tray.zones).toHaveLength(2);
+  });
+
+  test('version 4: waiting layouts become layouts with ids and brakes of their own, what waits for what unchanged', () => {
+    const raw = rawOf('version-4-layouts.json') as {
+      variants: { lines: { id: string }[]; brakes: { id: string }[] }[];
+      lines: { id: string }[];
+      zones: { purpose: string }[];
+    };
+    const job = jobIn('version-4-layouts.json');
+    expect(job.layouts.map(({ letter }) => letter)).toEqual(['A', 'B']);
+    expect(currentLayout(job).letter).toBe('B');
+    expect(currentLayout(job).lines.map(({ id }) => id)).toEqual(raw.lines.map(({ id }) => id));
+    const [waiting] = job.layouts;
+    expect(waiting!.lines).toHaveLength(raw.variants[0]!.lines.length);
+    expect(waiting!.brakes).toHaveLength(raw.variants[0]!.brakes.length);
+    for (const layout of job.layouts) {
+      const own = new Set([...layout.lines, ...job.marks].map(({ id }) => id));
+      const zones = new Set([...layout.brakes, ...job.zones].map(({ id }) => id));
+      for (const { when } of layout.lines.flatMap(({ actions }) => actions)) {
+        if ('what' in when) expect(own).toContain(when.what);
+        if (when.kind === 'zoneFull') expect(zones).toContain(when.zone);
+      }
+    }
+    expect(job.zones).toHaveLength(raw.zones.filter(({ purpose }) => purpose === 'part').length);
+    expect(job.resin.batches[0]!.id).toBe('batch-1');
+  });
+
+  test('the spinner of version 4 is the spinner of today but for its ids', () => {
+    const plain = (job: Job) =>
+      JSON.stringify(job)
+        .replaceAll(/"(id|currentLayoutId)":"[^"]*"/g, '')
+        .replaceAll('"layout-A"', '');
+    expect(plain(jobIn('version-4-spinner.json'))).toBe(plain(demoJobs[1]!));
+  });
+});

@@ -1,0 +1,182 @@
+import type { QuantityName } from '@wick/core/units/quantities';
+import type { Material, MaterialKind } from '@wick/contract/materials';
+
+/** One value of a library entry: where it stands in the entry, what it is called, and in what it is measured. */
+export interface Field {
+  /** "permeability.along" */
+  readonly path: string;
+  readonly label: string;
+  /** None for a choice of words. */
+  readonly quantity?: QuantityName;
+  readonly choices?: readonly string[];
+  /** May be left blank: nobody has said. */
+  readonly optional?: boolean;
+}
+
+export const kindNames: Record<MaterialKind, string> = {
+  fabric: 'Fabrics',
+  core: 'Cores',
+  flowMesh: 'Flow meshes',
+  film: 'Films',
+  peelPly: 'Peel plies',
+  bleeder: 'Bleeders',
+  line: 'Lines',
+  hose: 'Hoses',
+  tape: 'Tapes',
+  resin: 'Resins',
+  pump: 'Pumps',
+  pot: 'Pots',
+};
+export const kinds = Object.keys(kindNames) as MaterialKind[];
+
+const roll: Field[] = [
+  { path: 'rollWidth', label: 'Roll width', quantity: 'length', optional: true },
+  { path: 'rollLength', label: 'Roll length', quantity: 'length', optional: true },
+];
+const heat: Field = { path: 'maxTemperature', label: 'Up to', quantity: 'temperature', optional: true };
+const coil: Field = { path: 'coilLength', label: 'Coil', quantity: 'length', optional: true };
+
+/**
+ * The single values of each kind, for tables, forms and spreadsheet columns. Lists (points of a resin) and models
+ * are not here: they have panels of their own, and travel in the sheets under their paths.
+ */
+export const fields: Record<MaterialKind, readonly Field[]> = {
+  fabric: [
+    { path: 'arealWeight', label: 'Areal weight', quantity: 'arealWeight' },
+    { path: 'fibreDensity', label: 'Fibre density', quantity: 'density' },
+    { path: 'compaction.fractionAt100kPa', label: 'Fibre at 1 bar', quantity: 'fraction' },
+    { path: 'compaction.exponent', label: 'Exponent', quantity: 'number' },
+    { path: 'permeability.fraction', label: 'Permeability at', quantity: 'fraction', optional: true },
+    { path: 'permeability.along', label: 'along', quantity: 'permeability', optional: true },
+    { path: 'permeability.across', label: 'across', quantity: 'permeability', optional: true },
+    { path: 'permeability.through', label: 'through', quantity: 'permeability', optional: true },
+    ...roll,
+  ],
+  core: [
+    { path: 'thickness', label: 'Thickness', quantity: 'thickness' },
+    { path: 'density', label: 'Density', quantity: 'density' },
+    { path: 'resinUptake', label: 'Resin taken, per area', quantity: 'thickness', optional: true },
+    { path: 'holes.diameter', label: 'Holes', quantity: 'thickness', optional: true },
+    { path: 'holes.spacing', label: 'Hole spacing', quantity: 'thickness', optional: true },
+    { path: 'slits.width', label: 'Slits', quantity: 'thickness', optional: true },
+    { path: 'slits.spacing', label: 'Slit spacing', quantity: 'thickness', optional: true },
+    { path: 'slits.depth', label: 'Slit depth', quantity: 'fraction', optional: true },
+    { path: 'sheetLength', label: 'Sheet length', quantity: 'length', optional: true },
+    { path: 'sheetWidth', label: 'Sheet width', quantity: 'length', optional: true },
+  ],
+  flowMesh: [
+    { path: 'thickness', label: 'Thickness, pressed', quantity: 'thickness' },
+    { path: 'porosity', label: 'Open share', quantity: 'fraction' },
+    { path: 'permeability', label: 'Permeability', quantity: 'permeability' },
+    ...roll,
+  ],
+  film: [
+    { path: 'use', label: 'Use', choices: ['bag', 'release', 'perforated'] },
+    { path: 'thickness', label: 'Thickness', quantity: 'thickness' },
+    heat,
+    ...roll,
+  ],
+  peelPly: [{ path: 'resinUptake', label: 'Resin taken, per area', quantity: 'thickness' }, ...roll],
+  bleeder: [
+    { path: 'arealWeight', label: 'Areal weight', quantity: 'arealWeight' },
+    { path: 'resinUptake', label: 'Resin held, per area', quantity: 'thickness' },
+    heat,
+    ...roll,
+  ],
+  line: [
+    { path: 'form', label: 'Form', choices: ['spiral', 'profile', 'tube'] },
+    { path: 'bore', label: 'Bore', quantity: 'length' },
+    coil,
+  ],
+  hose: [
+    { path: 'bore', label: 'Bore', quantity: 'length' },
+    { path: 'wall', label: 'Wall', quantity: 'thickness', optional: true },
+    heat,
+    coil,
+  ],
+  tape: [
+    { path: 'tapeWidth', label: 'Width', quantity: 'length' },
+    { path: 'thickness', label: 'Thickness', quantity: 'thickness' },
+    heat,
+    { path: 'rollLength', label: 'Roll', quantity: 'length', optional: true },
+  ],
+  resin: [
+    { path: 'density', label: 'Density', quantity: 'density' },
+    { path: 'hardenerParts', label: 'Hardener to 100 by weight', quantity: 'number' },
+    { path: 'gelViscosityRatio', label: 'Thickens to gel by', quantity: 'factor', optional: true },
+  ],
+  pump: [
+    { path: 'ultimatePressure', label: 'Pulls down to', quantity: 'absolutePressure' },
+    { path: 'flowRate', label: 'Free air', quantity: 'flowRate' },
+  ],
+  pot: [
+    { path: 'use', label: 'Use', choices: ['mixing', 'feed', 'catch'] },
+    { path: 'capacity', label: 'Holds', quantity: 'volume' },
+  ],
+};
+
+/** Value at a path; undefined where there is none. */
+export function valueAt(entry: object, path: string): unknown {
+  return path
+    .split('.')
+    .reduce<unknown>(
+      (at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined),
+      entry,
+    );
+}
+
+/** A copy with the value at a path; null takes away an optional value, and its group once that is empty. */
+export function withValue<T extends object>(entry: T, path: string, value: unknown): T {
+  const [key, ...rest] = path.split('.') as [string, ...string[]];
+  const old = (entry as Record<string, unknown>)[key];
+  if (rest.length === 0) return { ...entry, [key]: value };
+  const group = withValue(typeof old === 'object' && old !== null ? old : {}, rest.join('.'), value);
+  const isEmpty = Object.values(group).every((item) => item === null || item === undefined);
+  return { ...entry, [key]: isEmpty ? null : group };
+}
+
+/** A small new entry of a kind to start from: typical of it, and marked as unproven. */
+export function blankOf(kind: MaterialKind, id: string): Material {
+  const entry = { id, name: 'New entry', source: 'Typical of its kind; not measured' };
+  switch (kind) {
+    case 'fabric':
+      return {
+        ...entry,
+        kind,
+        arealWeight: 0.3,
+        fibreDensity: 2550,
+        compaction: { fractionAt100kPa: 0.5, exponent: 0.05 },
+        permeability: { fraction: 0.5, along: 5e-11, across: 5e-11 },
+      };
+    case 'core':
+      return { ...entry, kind, thickness: 0.01, density: 80, resinUptake: null };
+    case 'flowMesh':
+      return { ...entry, kind, thickness: 1e-3, porosity: 0.85, permeability: 4e-9 };
+    case 'film':
+      return { ...entry, kind, use: 'bag', thickness: 50e-6 };
+    case 'peelPly':
+      return { ...entry, kind, resinUptake: 8e-5 };
+    case 'bleeder':
+      return { ...entry, kind, arealWeight: 0.15, resinUptake: 1e-3 };
+    case 'line':
+      return { ...entry, kind, form: 'spiral', bore: 0.012 };
+    case 'hose':
+      return { ...entry, kind, bore: 0.01 };
+    case 'tape':
+      return { ...entry, kind, tapeWidth: 0.012, thickness: 3e-3 };
+    case 'resin':
+      return {
+        ...entry,
+        kind,
+        density: 1120,
+        viscosityPoints: [{ temperature: 293.15, viscosity: 0.35 }],
+        gelPoints: [{ temperature: 293.15, time: 5400 }],
+        gelViscosityRatio: null,
+        hardenerParts: 30,
+      };
+    case 'pump':
+      return { ...entry, kind, ultimatePressure: 200, flowRate: 8 / 3600 };
+    case 'pot':
+      return { ...entry, kind, use: 'mixing', capacity: 0.01 };
+  }
+}

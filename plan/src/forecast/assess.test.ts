@@ -1,0 +1,182 @@
+import { assumptionsOf } from '../settle.ts';
+import { missingOf } from './missing.ts';
+import { partArea } from '../part/figures.ts';
+import { stackOf } from '../laminate/stack.ts';
+import { emptyJob } from '../job/new-job.ts';
+import { runConditionsOf } from '../resin/run.ts';
+import { describe, expect, test } from '@jest/globals';
+import type { Job } from '@wick/contract/job/job';
+import { requestOf } from '@wick/core/flow/problem';
+import { assess, COARSE, FINE } from './assess.ts';
+import { problemOf } from './problem.ts';
+import { demoShop } from '../demo/jobs.ts';
+import { laidOut, type LaidJob } from '../job/laid.ts';
+import { act, laidDemos, withLine } from '../test/laid-demos.ts';
+import { clockOf } from '@wick/core/verdict/verdict';
+import { timelineOf } from './assess.ts';
+import { likelyWords, verdictSentence } from './words.ts';
+
+const [gore, spinner] = laidDemos as [LaidJob, LaidJob];
+const third = gore.lines[2]!.points;
+const withThirdFeedAt = (x: number) => withLine(gore, 'feed-3', { points: third.map((p) => ({ ...p, x })) });
+
+describe('demo jobs', () => {
+  test('the dome gore starts out failing, and its third feed further on mends it', () => {
+    const failing = assess(gore, demoShop, COARSE).verdict!;
+    expect(failing.band).toBe('willNotFill');
+    expect(verdictSentence(failing)).toMatch(
+      /^Will not fill: the resin gels at .* of the part wet; about \d+ in 100 fill\.$/,
+    );
+    const mended = assess(withThirdFeedAt(2.2), demoShop, COARSE).verdict!;
+    expect(['comfortable', 'tight']).toContain(mended.band);
+    expect(mended.chance).toBeGreaterThan(failing.chance);
+  });
+
+  test('the spinner fills comfortably', () => {
+    const { verdict, flow } = assess(spinner, demoShop, COARSE);
+    expect(verdict!.band).toBe('comfortable');
+    expect(flow.dryRegions).toEqual([]);
+    expect(likelyWords(verdict!)).toMatch(/^\d+ to \d+ min$/);
+  });
+
+  test('coarse and fine forecasts of the gore agree within 5 %', () => {
+    const job = withThirdFeedAt(2.2);
+    const [coarse, fine] = [COARSE, FINE].map(
+      (resolution) => assess(job, demoShop, resolution).flow.fillTime,
+    );
+    expect(Math.abs(coarse! / fine! - 1)).toBeLessThan(0.05);
+  });
+});
+
+describe('stored job to solver input', () => {
+  test('blanks become named assumptions; typed values do not', () => {
+    expect(assumptionsOf(spinner, demoShop).map((item) => item.label)).toEqual([
+      'Resin temperature',
+      'Degassing',
+      'Filling the hose',
+      'Feed hose',
+      'Vacuum at the vent',
+      'Ambient pressure',
+    ]);
+    expect(assumptionsOf(gore, { ...demoShop, ambientPressure: 93_900 })).toEqual([]);
+  });
+
+  test('altitude lowers the pressure that drives the resin', () => {
+    const [low, high] = [0, 2000].map((altitude) => problemOf(gore, { ...demoShop, altitude }));
+    expect(low!.feedPressure).toBeCloseTo(101_325, 0);
+    expect(high!.feedPressure).toBeLessThan(0.8 * low!.feedPressure);
+  });
+
+  test('one ply more changes thickness, mass, resin and flow together', () => {
+    const more: LaidJob = {
+      ...gore,
+      laminate: {
+        ...gore.laminate,
+        plies: [...gore.laminate.plies, { ...gore.laminate.plies[0]!, id: 'extra' }],
+      },
+    };
+    const [a, b] = [gore, more].map((job) => stackOf(job, demoShop));
+    for (const key of ['laminateThickness', 'fibreWeight', 'resinInPlies'] as const)
+      expect(b![key] / a![key]).toBeCloseTo(5 / 4, 9);
+    expect(problemOf(more, demoShop).zones[0]!.layers[0]!.storage).toBe(b!.storage);
+  });
+
+  test('what a new job lacks is listed with its stage', () => {
+    expect(missingOf(laidOut(emptyJob('New'))).map((item) => item.stage)).toEqual([
+      'laminate',
+      'lines',
+      'lines',
+      'resin',
+    ]);
+    expect(partArea(emptyJob('New').part)).toBeCloseTo(0.96, 12);
+  });
+});
+
+describe('what runs on a clock', () => {
+  const timed = (minute: number) =>
+    withLine(gore, 'feed-2', { actions: [act('opens', 1, { kind: 'time', time: 60 * minute })] });
+
+  test('a layout with triggers only is solved once for any resin; times, delays, soft and warm ones are not', () => {
+    expect(problemOf(gore, demoShop)).toMatchObject({ run: null, moving: null });
+    expect(problemOf(timed(30), demoShop).run).not.toBeNull();
+    const soft = { ...gore, forecast: { layers: false, soft: true, nodeCount: null } };
+    expect(problemOf(soft, demoShop)).toMatchObject({ settles: true, run: { openTime: 540 } });
+    const warm = { ...gore, resin: { ...gore.resin, mouldTemperature: 303.15 } };
+    expect(problemOf(warm, demoShop).moving!.temperatures).toEqual([303.15, 303.15]);
+    const { resin } = emptyJob('No resin');
+    expect(() => assess({ ...timed(30), resin }, demoShop, COARSE)).toThrow(/Choose a resin first/);
+  });
+
+  test('an opening at a minute happens at that minute since first mix', () => {
+    const { flow } = assess(timed(40), demoShop, COARSE);
+    const run = runConditionsOf(gore, demoShop)!;
+    const timeline = timelineOf(flow, clockOf(run), run.openTime);
+    const opens = flow.events.find(({ lineId, kind }) => lineId === 'feed-2' && kind === 'opens')!;
+    expect(timeline.clockTime(opens.time) / 60).toBeCloseTo(40, 3);
+    expect(timeline.clockTime(timeline.runTime(3000))).toBeCloseTo(3000, 3);
+  });
+
+  test('a run in seconds agrees with the fluidity time where nothing differs from place to place', () => {
+    // The mould at the resin's own temperature: the same physics, stepped on the clock.
+    const job = withThirdFeedAt(2.2);
+    const clocked: LaidJob = { ...job, resin: { ...job.resin, mouldTemperature: job.resin.temperature } };
+    const [plain, stepped] = [job, clocked].map((each) => assess(each, demoShop, COARSE).verdict!);
+    expect(plain!.fillTime).toBeLessThan(plain!.gelTime);
+    expect(Math.abs(stepped!.fillTime / plain!.fillTime - 1)).toBeLessThan(0.02);
+    expect(Math.abs(stepped!.ageRatio / plain!.ageRatio - 1)).toBeLessThan(0.03);
+    expect(stepped!.band).toBe(plain!.band);
+  });
+
+  test('a warm mould fills sooner than a cold one', () => {
+    const job = withThirdFeedAt(2.2);
+    const [cold, warm] = [288.15, 296.15].map(
+      (mouldTemperature) =>
+        assess({ ...job, resin: { ...job.resin, mouldTemperature } }, demoShop, COARSE).verdict!.fillTime,
+    );
+    expect(warm!).toBeLessThan(cold!);
+  });
+
+  test('a second batch put on late brings younger resin', () => {
+    const job = withThirdFeedAt(2.2);
+    const age = (batches: Job['resin']['batches']) => {
+      const resin = { ...job.resin, batches, mouldTemperature: job.resin.temperature };
+      const problem = problemOf({ ...job, resin }, demoShop);
+      const { inletState } = requestOf(problem, COARSE).resin!;
+      // The second is put on when 5 kg of 1130 kg/m3 have been drawn.
+      return [0, 8 / 1130].map((drawn) => inletState(1800, drawn));
+    };
+    const [first, second] = age([{ id: 'second', mixedAt: 1200, after: 5 }]);
+    expect(second!).toBeLessThan(first!);
+    expect(age([])[1]).toBe(age([])[0]);
+  });
+});
+
+test('zones bring their own laminate, and a brake of peel ply alone slows the front', () => {
+  const strip: LaidJob = {
+    ...gore,
+    zones: [
+      ...gore.zones,
+      {
+        id: 'strip',
+        name: 'Brake',
+        purpose: 'part',
+        outline: [
+          { x: 3.1, y: 0.2 },
+          { x: 3.2, y: 0.2 },
+          { x: 3.2, y: 1 },
+          { x: 3.1, y: 1 },
+        ],
+        laminate: {
+          ...gore.laminate,
+          plies: gore.laminate.plies.slice(0, 1),
+          coreId: null,
+          flowMeshId: null,
+        },
+        temperature: null,
+      },
+    ],
+  };
+  const [without, withBrake] = [gore, strip].map((job) => assess(job, demoShop, COARSE).flow);
+  expect(withBrake!.fillTime).toBeGreaterThan(without!.fillTime);
+  expect(problemOf(strip, demoShop).zones.map(({ name }) => name)).toEqual(['Base', 'Vent brake', 'Brake']);
+});

@@ -1,0 +1,176 @@
+import { doubtOf, scatterOf } from './doubt.ts';
+import { runConditionsOf } from '../resin/run.ts';
+import { polygonOf } from '@wick/core/geometry/arcs';
+import type { Point } from '@wick/core/geometry/polygon';
+import { sidesOf } from '@wick/core/geometry/sides';
+import type { EnsembleSample } from '@wick/core/verdict/ensemble';
+import { halton, normalQuantile } from '@wick/core/verdict/sampling';
+import { clockOf } from '@wick/core/verdict/verdict';
+import { forecastJob, timelineOf } from './assess.ts';
+import { settle } from '../settle.ts';
+import { runsOnClock } from './problem.ts';
+import type { JobLine } from '@wick/contract/job/job';
+import { bareLine } from '../layout/edits.ts';
+import type { LaidJob } from '../job/laid.ts';
+import type { Material } from '@wick/contract/materials';
+import type { Shop } from '@wick/contract/shop';
+
+/** One in ten lies beyond either end of a spread. */
+const NINE_IN_TEN = 1.2815515655446004;
+/** Most sides along which a race is tried. */
+const MOST_SIDES = 6;
+const RUN = { nodeCount: 600, steps: 40, soft: false };
+
+/** Each sample has to be solved anew when more than a factor on the fluidity time is in doubt. */
+export function needsSolving(job: LaidJob): boolean {
+  const { thickness, raceChance } = scatterOf(job);
+  return runsOnClock(job) || thickness > 1 || raceChance > 0;
+}
+
+/**
+ * One run of a job with its unknowns drawn from their spreads; the same index gives the same draw every time.
+ * @throws ModelError as forecastJob, and when no resin is chosen
+ */
+export function sampleJob(job: LaidJob, shop: Shop, index: number): EnsembleSample {
+  const { inputs, drawn } = drawJob(job, shop, index);
+  const flow = forecastJob(drawn, shop, RUN);
+  const run = runConditionsOf(drawn, shop)!;
+  const clock = clockOf(run);
+  const { clockTime } = timelineOf(flow, clock, run.openTime);
+  return {
+    inputs,
+    fillTime: flow.isFilled ? clockTime(flow.fillTime) : Infinity,
+    gelTime: clock.gelTime,
+    marks: flow.marks.map(({ arrival }) => (Number.isNaN(arrival) ? Infinity : clockTime(arrival))),
+    worstPlace: flow.dryRegions[0]?.place ?? flow.lastPlace,
+  };
+}
+
+/** The job as it would be if the draw were true. */
+export function drawJob(
+  job: LaidJob,
+  shop: Shop,
+  index: number,
+): { inputs: Record<string, number>; drawn: LaidJob } {
+  const doubt = doubtOf(job);
+  const scatter = scatterOf(job);
+  const normal = (base: number) => normalQuantile(halton(index + 1, base));
+  const z = {
+    permeability: normal(2),
+    thickness: normal(3),
+    viscosity: normal(5),
+    gelTime: normal(7),
+    temperature: normal(11),
+  };
+  const factor = (spread: number, value: number) => spread ** (value / NINE_IN_TEN);
+  const thickness = factor(scatter.thickness, z.thickness);
+  const scaled = job.materials.map((material) =>
+    scatterMaterial(material, {
+      permeability: factor(doubt.permeability, z.permeability),
+      thickness,
+      viscosity: factor(doubt.viscosity, z.viscosity),
+      gelTime: factor(doubt.gelTime, z.gelTime),
+    }),
+  );
+  const races = sidesOf(polygonOf(job.part.outline))
+    .slice(0, MOST_SIDES)
+    .map((points, side): JobLine | null =>
+      halton(index + 1, RACE_BASES[side]!) < scatter.raceChance
+        ? raceAlong(points, side, scatter.raceGap)
+        : null,
+    )
+    .filter((line) => line !== null);
+  const shift = (doubt.temperature * z.temperature) / NINE_IN_TEN;
+  const temperature = settle(job, shop)['resin.temperature'].value + shift;
+  const fraction = job.laminate.fibreVolumeFraction;
+  return {
+    inputs: { ...z, raceTracking: races.length },
+    drawn: {
+      ...job,
+      materials: scaled,
+      laminate: { ...job.laminate, fibreVolumeFraction: fraction && Math.min(0.79, fraction / thickness) },
+      lines: [...job.lines, ...races],
+      resin: {
+        ...job.resin,
+        temperature,
+        mouldTemperature: job.resin.mouldTemperature && job.resin.mouldTemperature + shift,
+      },
+    },
+  };
+}
+
+const RACE_BASES = [13, 17, 19, 23, 29, 31];
+
+function scatterMaterial(
+  material: Material,
+  by: { permeability: number; thickness: number; viscosity: number; gelTime: number },
+): Material {
+  switch (material.kind) {
+    case 'flowMesh':
+      return { ...material, permeability: material.permeability * by.permeability };
+    case 'fabric': {
+      const { compaction } = material;
+      const looser = (fraction: number) => Math.min(0.79, fraction / by.thickness);
+      return {
+        ...material,
+        permeability: scalePermeability(material.permeability, by.permeability),
+        compaction: {
+          ...compaction,
+          fractionAt100kPa: looser(compaction.fractionAt100kPa),
+          wet: compaction.wet && {
+            ...compaction.wet,
+            fractionAt100kPa: looser(compaction.wet.fractionAt100kPa),
+          },
+        },
+      };
+    }
+    case 'resin': {
+      const { kinetics, gelTable, viscosityCurve } = material;
+      return {
+        ...material,
+        viscosityPoints: material.viscosityPoints.map((p) => ({
+          ...p,
+          viscosity: p.viscosity * by.viscosity,
+        })),
+        gelPoints: material.gelPoints.map((p) => ({ ...p, time: p.time * by.gelTime })),
+        gelTable: gelTable && {
+          ...gelTable,
+          time: gelTable.time.map((row) => row.map((t) => t * by.gelTime)),
+        },
+        viscosityCurve: viscosityCurve && {
+          ...viscosityCurve,
+          points: viscosityCurve.points.map((p) => ({ ...p, time: p.time * by.gelTime })),
+        },
+        kinetics: kinetics && {
+          ...kinetics,
+          A1: kinetics.A1 / by.gelTime,
+          A2: kinetics.A2 / by.gelTime,
+          viscosityA: kinetics.viscosityA * by.viscosity,
+        },
+      };
+    }
+    default:
+      return material;
+  }
+}
+
+type FabricPermeability = Extract<Material, { kind: 'fabric' }>['permeability'];
+
+function scalePermeability(law: FabricPermeability, by: number): FabricPermeability {
+  if ('fibres' in law)
+    return { fibres: { ...law.fibres, fibreRadius: law.fibres.fibreRadius * Math.sqrt(by) } };
+  const scaled = (point: Exclude<FabricPermeability, { fibres: unknown } | { table: unknown }>) => ({
+    ...point,
+    along: point.along * by,
+    across: point.across * by,
+    through: point.through && point.through * by,
+  });
+  return 'table' in law ? { table: law.table.map(scaled) } : scaled(law);
+}
+
+/** A gap along a side, as a line of the job. */
+export const raceAlong = (points: readonly Point[], side: number, gap: number): JobLine => ({
+  ...bareLine('race', points.slice(0, 200), `race-drawn-${side}`),
+  name: `Race ${side + 1}`,
+  bore: gap,
+});

@@ -1,0 +1,98 @@
+import { JOB_FORMAT, JOB_VERSION, type Job, type JobLaminate, type JobLayout } from '@wick/contract/job/job';
+import { newId } from './ids.ts';
+
+export const emptyLaminate: JobLaminate = {
+  plies: [],
+  coreId: null,
+  pliesUnderCore: null,
+  flowMeshId: null,
+  peelPlyId: null,
+  fibreVolumeFraction: null,
+  compactionPressure: null,
+};
+
+/** Nothing laid yet. */
+const emptyLayout = (letter: string, id: string = newId()): JobLayout => ({
+  id,
+  letter,
+  name: '',
+  lines: [],
+  tees: [],
+  stations: [],
+  meshAreas: [],
+  brakes: [],
+});
+
+/** Size of a new part that nobody has drawn yet, m. */
+const PLATE = { length: 1.2, width: 0.8 };
+
+/** A job with an empty laminate and no lines, on a plain rectangle unless it has a shape. */
+export function emptyJob(name: string, layoutId: string = newId()): Job {
+  return {
+    format: JOB_FORMAT,
+    version: JOB_VERSION,
+    name,
+    process: 'infusion',
+    part: {
+      outline: [
+        { x: 0, y: 0 },
+        { x: PLATE.length, y: 0 },
+        { x: PLATE.length, y: PLATE.width },
+        { x: 0, y: PLATE.width },
+      ],
+      holes: [],
+      rise: null,
+      flange: null,
+      features: [],
+    },
+    mould: null,
+    showFace: null,
+    laminate: emptyLaminate,
+    zones: [],
+    layouts: [emptyLayout('A', layoutId)],
+    currentLayoutId: layoutId,
+    marks: [],
+    resin: {
+      materialId: null,
+      temperature: null,
+      mouldTemperature: null,
+      drift: null,
+      batches: [],
+      mixDuration: null,
+      degasDuration: null,
+      hoseFillDuration: null,
+      hoseLength: null,
+    },
+    vacuum: { ventPressure: null },
+    forecast: { layers: false, soft: false, nodeCount: null },
+    doubt: usualDoubts(),
+    materials: [],
+  };
+}
+
+/** A new job of a shape, or on the plain rectangle where nobody has said. */
+export function jobWithShape(wanted: {
+  readonly name: string;
+  readonly outline?: Job['part']['outline'];
+  readonly process?: Job['process'];
+}): Job {
+  const job = emptyJob(wanted.name);
+  return {
+    ...job,
+    process: wanted.process ?? job.process,
+    part: { ...job.part, outline: wanted.outline ?? job.part.outline },
+  };
+}
+
+/** Nothing typed: the usual spreads. */
+function usualDoubts(): Job['doubt'] {
+  return {
+    permeability: null,
+    viscosity: null,
+    gelTime: null,
+    temperature: null,
+    thickness: null,
+    raceChance: null,
+    raceGap: null,
+  };
+}

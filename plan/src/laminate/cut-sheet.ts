@@ -1,0 +1,90 @@
+import { materialOf } from '../settle.ts';
+import { regionArea, type Region } from '@wick/core/geometry/overlay';
+import { piecesOf, type CutPiece } from '@wick/core/kit/cut-pieces';
+import { nest, type Nest } from '@wick/core/kit/nest';
+import Papa from 'papaparse';
+import type { LaidJob } from '../job/laid.ts';
+import { booksOf, plyCutsOf, regionsOf } from './ply-book.ts';
+
+export interface SheetPiece {
+  readonly label: string;
+  readonly name: string;
+  readonly zone: string;
+  readonly angle: number;
+  readonly piece: CutPiece;
+}
+
+export interface RollCut {
+  readonly materialId: string;
+  readonly name: string;
+  readonly width: number;
+  /** The library does not say how wide it is. */
+  readonly isAssumedWidth: boolean;
+  readonly nest: Nest;
+}
+
+/** Cloth comes about this wide: common practice, no source. */
+const USUAL_ROLL = 1.25;
+
+/** All that is to be cut for a job, in lay order, and each cloth on its roll; cores by their area. */
+export function cutSheetOf(job: LaidJob, overlap: number) {
+  const books = booksOf(job);
+  const cuts = plyCutsOf(job);
+  const widthOf = (id: string) => materialOf(job, id, 'fabric')?.rollWidth ?? USUAL_ROLL;
+  const pieces = cuts.flatMap((cut) =>
+    piecesOf(cut, widthOf(cut.materialId), overlap).map((piece): SheetPiece => ({
+      label: piece.label,
+      name: cut.name,
+      zone: books[cut.book]!.name,
+      angle: cut.angle,
+      piece,
+    })),
+  );
+  const materialIds = [...new Set(cuts.map((cut) => cut.materialId))];
+  const orders = new Map(cuts.map((cut) => [cut.order, cut.materialId]));
+  const rolls = materialIds.map((materialId): RollCut => {
+    const own = pieces
+      .filter(({ piece }) => orders.get(piece.order) === materialId)
+      .map(({ piece }) => piece);
+    const width = widthOf(materialId);
+    return {
+      materialId,
+      name: cuts.find((cut) => cut.materialId === materialId)!.name,
+      width,
+      isAssumedWidth: !materialOf(job, materialId, 'fabric')?.rollWidth,
+      nest: nest(own, width),
+    };
+  });
+  return { pieces, rolls, cores: coresOf(job) };
+}
+
+/** Pieces in lay order as a table. */
+export function cutCsv(job: LaidJob, overlap = 0): string {
+  const rows = cutSheetOf(job, overlap).pieces.map(({ label, name, angle, zone, piece }) => [
+    label,
+    name,
+    zone,
+    Math.round((angle * 180) / Math.PI),
+    Math.round(piece.length * 1e3),
+    Math.round(piece.width * 1e3),
+  ]);
+  return Papa.unparse([['label', 'cloth', 'zone', 'angle_deg', 'length_mm', 'width_mm'], ...rows]);
+}
+
+function coresOf(job: LaidJob): { name: string; zone: string; region: Region; sheets: number | null }[] {
+  const regions = regionsOf(job);
+  return booksOf(job).flatMap(({ laminate, name }, n) => {
+    const core = materialOf(job, laminate.coreId, 'core');
+    if (!core) return [];
+    const region = regions[n]!;
+    const sheet = (core.sheetLength ?? 0) * (core.sheetWidth ?? 0);
+    return [
+      {
+        name: core.name,
+        zone: name,
+        region,
+        sheets: sheet > 0 ? Math.ceil(regionArea(region) / sheet) : null,
+      },
+    ];
+  });
+}

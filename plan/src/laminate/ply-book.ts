@@ -1,0 +1,198 @@
+import { materialOf } from '../settle.ts';
+import { partArea } from '../part/figures.ts';
+import { stackRequestOf } from './stack.ts';
+import { polygonOf } from '@wick/core/geometry/arcs';
+import { intersect, regionArea, subtract, unite, type Patch, type Region } from '@wick/core/geometry/overlay';
+import { plyRegion, type PlyCut } from '@wick/core/kit/cut-pieces';
+import { checkBook, type BookCheck } from '@wick/core/laminate/ply-book';
+import { computeStack, pliesUnderCore, type Stack } from '@wick/core/laminate/stack';
+import type { Job, JobLaminate, JobPly, ZonePly } from '@wick/contract/job/job';
+import type { LaidJob } from '../job/laid.ts';
+import type { Shop } from '@wick/contract/shop';
+
+/** The base laminate or a zone's, its plies looked up: the one ply list that everything else is counted from. */
+export interface Book {
+  /** Null for the base. */
+  readonly zoneId: string | null;
+  readonly name: string;
+  readonly isBrake: boolean;
+  readonly laminate: JobLaminate;
+  /** Ids of its plies that are the base's, running on. */
+  readonly through: ReadonlySet<string>;
+}
+
+export const isThrough = (ply: ZonePly): ply is { through: string } => 'through' in ply;
+
+/** Plies of a zone with those that run through looked up in the base. */
+export function resolvePlies(job: Pick<Job, 'laminate'>, plies: readonly ZonePly[]): JobPly[] {
+  return plies.flatMap((ply) =>
+    isThrough(ply) ? job.laminate.plies.filter(({ id }) => id === ply.through) : [ply],
+  );
+}
+
+/** Base first, then the zones in their order: later ones lie over earlier ones. */
+export function booksOf(job: LaidJob): Book[] {
+  return [
+    { zoneId: null, name: 'Base', isBrake: false, laminate: job.laminate, through: new Set() },
+    ...job.zones.map((zone) => ({
+      zoneId: zone.id,
+      name: zone.name,
+      isBrake: zone.purpose === 'brake',
+      laminate: { ...zone.laminate, plies: resolvePlies(job, zone.laminate.plies) },
+      through: new Set(zone.laminate.plies.filter(isThrough).map((ply) => ply.through)),
+    })),
+  ];
+}
+
+/** Errors as computeStack. */
+export function stackOfBook(job: LaidJob, book: Book, shop: Shop): Stack {
+  return computeStack(stackRequestOf(job, book.laminate, shop));
+}
+
+const patchOf = (ring: Patch['outline']): Region => [{ outline: ring, holes: [] }];
+const bare = (ring: Patch['outline']): Patch['outline'] => polygonOf(ring);
+
+export const partPatch = ({ outline, holes }: Job['part']): Patch => ({
+  outline: bare(outline),
+  holes: holes.map(({ outline: hole }) => bare(hole)),
+});
+
+/** Where each laminate lies, in the order of booksOf: on the part, and under no later zone. */
+export function regionsOf(job: LaidJob): Region[] {
+  const part = [partPatch(job.part)];
+  const outlines = job.zones.map(({ outline }) => patchOf(outline));
+  return [part, ...outlines].map((own, n) =>
+    outlines.slice(n).reduce((left, zone) => subtract(left, zone), n === 0 ? part : intersect(own, part)),
+  );
+}
+
+interface LaidPly {
+  readonly ply: JobPly;
+  /** Index into booksOf. */
+  readonly book: number;
+}
+
+/**
+ * All plies in the order in which they are laid: the base's, and each zone's own after the ply that runs through it beneath
+ * them; those of a zone in which nothing runs through come last.
+ */
+export function layOrder(job: LaidJob): LaidPly[] {
+  const after = new Map<string | null, LaidPly[]>();
+  const last: LaidPly[] = [];
+  job.zones.forEach(({ laminate }, n) => {
+    const hasThrough = laminate.plies.some(isThrough);
+    let beneath: string | null = null;
+    for (const ply of laminate.plies) {
+      if (isThrough(ply)) beneath = ply.through;
+      else if (!hasThrough) last.push({ ply, book: n + 1 });
+      else after.set(beneath, [...(after.get(beneath) ?? []), { ply, book: n + 1 }]);
+    }
+  });
+  return [
+    ...(after.get(null) ?? []),
+    ...job.laminate.plies.flatMap((ply) => [{ ply, book: 0 }, ...(after.get(ply.id) ?? [])]),
+    ...last,
+  ];
+}
+
+/** Every ply as it is to be cut, in lay order. */
+export function plyCutsOf(job: LaidJob): (PlyCut & { readonly plyId: string; readonly book: number })[] {
+  const part = partPatch(job.part);
+  const zones = job.zones.map(({ outline }) => patchOf(outline));
+  const books = booksOf(job);
+  return layOrder(job).map(({ ply, book }, i) => {
+    const later = zones.map((zone, n) => ({ zone, n: n + 1 })).filter(({ n }) => n > book);
+    const runsOn = ({ n }: { n: number }) => book === 0 && books[n]!.through.has(ply.id);
+    const cutAway = later
+      .filter((zone) => !runsOn(zone))
+      .map(({ zone, n }) =>
+        later
+          .filter((over) => over.n > n && runsOn(over))
+          .reduce((left, over) => subtract(left, over.zone), zone),
+      );
+    return {
+      order: i + 1,
+      name: materialOf(job, ply.materialId, 'fabric')?.name ?? ply.materialId,
+      materialId: ply.materialId,
+      angle: ply.angle,
+      region: plyRegion({ part, own: book === 0 ? [part] : zones[book - 1]!, inset: ply.inset, cutAway }),
+      plyId: ply.id,
+      book,
+    };
+  });
+}
+
+/** What a part takes, zone by zone added up; masses kg, volumes m3, area m2. */
+export interface PartSums {
+  readonly area: number;
+  readonly fibre: number;
+  readonly core: number;
+  readonly resinInPlies: number;
+  readonly resinInConsumables: number;
+  readonly resinInCore: number;
+}
+
+/** Jobs are never mutated, so what was added up for one stays true. */
+const added = new WeakMap<LaidJob, { shop: Shop; sums: PartSums }>();
+
+/**
+ * Plies by their own areas, the rest by the area of their laminate. A laminate without plies adds nothing.
+ * Errors as computeStack.
+ */
+export function partSums(job: LaidJob, shop: Shop): PartSums {
+  const known = added.get(job);
+  if (known?.shop === shop) return known.sums;
+  const sums = sumsOf(job, shop);
+  added.set(job, { shop, sums });
+  return sums;
+}
+
+function sumsOf(job: LaidJob, shop: Shop): PartSums {
+  const books = booksOf(job);
+  const regions = regionsOf(job);
+  const drawn = new Map(plyCutsOf(job).map((cut) => [cut.plyId, cut.region]));
+  const meshed = job.meshAreas.reduce<Region>((sum, area) => unite(sum, [area]), []);
+  const sums = { fibre: 0, core: 0, resinInPlies: 0, resinInConsumables: 0, resinInCore: 0 };
+  books.forEach((book, n) => {
+    const region = regions[n]!;
+    const area = regionArea(region);
+    if (book.laminate.plies.length === 0 || area === 0) return;
+    const stack = stackOfBook(job, book, shop);
+    book.laminate.plies.forEach((ply, i) => {
+      const isDrawnIn = ply.inset !== 0;
+      const covered = isDrawnIn ? regionArea(intersect(region, drawn.get(ply.id)!)) : area;
+      const { thickness, fraction } = stack.plies[i]!;
+      sums.fibre += covered * (materialOf(job, ply.materialId, 'fabric')?.arealWeight ?? 0);
+      sums.resinInPlies += covered * thickness * (1 - fraction);
+    });
+    sums.core += area * stack.coreWeight;
+    sums.resinInConsumables += area * stack.resinInConsumables;
+    if (job.meshAreas.length > 0 && book.laminate.flowMeshId !== null) {
+      const bare = subtract(region, meshed);
+      const without = stackOfBook(job, { ...book, laminate: { ...book.laminate, flowMeshId: null } }, shop);
+      sums.resinInConsumables -= regionArea(bare) * (stack.resinInConsumables - without.resinInConsumables);
+    }
+    sums.resinInCore += area * stack.resinInCore;
+  });
+  return { area: partArea(job.part), ...sums };
+}
+
+/** Symmetry and balance of a laminate. */
+export function checkOfBook(job: LaidJob, { laminate }: Book): BookCheck {
+  const core = materialOf(job, laminate.coreId, 'core');
+  const plies = laminate.plies.map(({ materialId, angle }) => {
+    const fabric = materialOf(job, materialId, 'fabric');
+    return {
+      materialId,
+      angle,
+      arealWeight: fabric?.arealWeight ?? 0,
+      directions: fabric?.directions ?? null,
+    };
+  });
+  const under = core ? (laminate.pliesUnderCore ?? Math.floor(plies.length / 2)) : null;
+  return checkBook(plies, under);
+}
+
+/** Plies under the core as it is laid. */
+export const underCore = (job: LaidJob, { laminate }: Book, shop: Shop) =>
+  pliesUnderCore(stackRequestOf(job, laminate, shop));

@@ -1,0 +1,25 @@
+import { materialOf, settledIn } from '../settle.ts';
+import { lineLength } from '@wick/core/geometry/polygon';
+import { hoseRunsOf } from '../layout/hoses.ts';
+import type { LaidJob } from '../job/laid.ts';
+import type { PartSums } from '../laminate/ply-book.ts';
+
+/** Left in pot and cup, kg: common practice, no source. */
+const LEFT_IN_POT = 0.15;
+
+/** Input of the resin ledger; of no resin yet, with a usual density and no hardener. */
+export function ledgerRequestOf(job: LaidJob, sums: PartSums) {
+  return {
+    density: settledIn(job, 'resin.density'),
+    hardenerParts: materialOf(job, job.resin.materialId, 'resin')?.hardenerParts ?? 0,
+    resinInPlies: sums.resinInPlies,
+    resinInConsumables: sums.resinInConsumables,
+    resinInCore: sums.resinInCore,
+    lines: job.lines
+      .filter((line) => line.kind === 'feed')
+      .map((line) => ({ length: lineLength(line.points), bore: line.bore })),
+    hoses: hoseRunsOf(job).filter(({ kind }) => kind === 'feed'),
+    leftInPot: LEFT_IN_POT,
+    fibre: sums.fibre,
+  };
+}

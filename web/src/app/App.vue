@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { MAX_FILE_BYTES } from '@wick/contract/api';
+import { ConfigProvider, message } from 'ant-design-vue';
+import { onBeforeUnmount, onMounted, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { api } from '../data/api.ts';
+import { incomingDrawing, incomingLibrary, kindOfFile } from '../data/incoming.ts';
+import { useShopStore } from '../data/shop-store.ts';
+import { antTheme } from '../ui/theme.ts';
+
+/** A file can be dropped anywhere: it goes where it belongs. */
+const router = useRouter();
+const route = useRoute();
+const shop = useShopStore();
+const isOver = ref(false);
+
+const holdsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
+function onOver(event: DragEvent) {
+  if (!holdsFiles(event)) return;
+  event.preventDefault();
+  isOver.value = true;
+}
+function onLeave(event: DragEvent) {
+  if (event.relatedTarget === null) isOver.value = false;
+}
+async function onDrop(event: DragEvent) {
+  isOver.value = false;
+  if (!holdsFiles(event) || event.defaultPrevented) return;
+  event.preventDefault();
+  const file = event.dataTransfer!.files[0];
+  if (!file) return;
+  const refuse = (why: string) => void message.error(`“${file.name}” was not taken in. ${why}`, 8);
+  switch (kindOfFile(file.name)) {
+    case 'job':
+      if (file.size > MAX_FILE_BYTES)
+        return refuse('It is larger than 4 MB; a job file never is. Check that it is the right one.');
+      try {
+        const added = await api.importJob(await file.text());
+        await router.push(`/jobs/${added.id}/part`);
+      } catch (error) {
+        refuse((error as Error).message);
+      }
+      return;
+    case 'drawing':
+      if (!route.params.id) return refuse('Open the job whose outline it is first, then drop it again.');
+      incomingDrawing.value = file;
+      await router.push(`/jobs/${String(route.params.id)}/part`);
+      return;
+    case 'library':
+      incomingLibrary.value = file;
+      await router.push('/library');
+      return;
+    default:
+      refuse(
+        'Job files (.json), drawings (.dxf, .svg, .geojson) and library tables (.csv, .xlsx) can be dropped here.',
+      );
+  }
+}
+onMounted(() => {
+  void shop.load();
+  window.addEventListener('dragover', onOver);
+  window.addEventListener('dragleave', onLeave);
+  window.addEventListener('drop', onDrop);
+});
+onBeforeUnmount(() => {
+  window.removeEventListener('dragover', onOver);
+  window.removeEventListener('dragleave', onLeave);
+  window.removeEventListener('drop', onDrop);
+});
+</script>
+
+<template>
+  <ConfigProvider :theme="antTheme" :auto-insert-space-in-button="false">
+    <RouterView />
+    <div v-if="isOver" class="over">Drop a job file, a drawing or a library table</div>
+  </ConfigProvider>
+</template>
+
+<style scoped>
+.over {
+  position: fixed;
+  inset: 10px;
+  z-index: 2000;
+  border: 3px dashed var(--resin);
+  background: #f6f3ecd0;
+  display: grid;
+  place-items: center;
+  font: 600 24px var(--display);
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { formatQuantity } from '@wick/core/units/format';
+import { quantityNames, quantityOf, type QuantityName } from '@wick/core/units/quantities';
+import { ambientAtAltitude } from '@wick/core/vacuum/atmosphere';
+import type { Shop } from '@wick/contract/shop';
+import { Input, Select } from 'ant-design-vue';
+import { computed } from 'vue';
+import { useShopStore } from '../data/shop-store.ts';
+import PageHeader from './PageHeader.vue';
+import QuantityInput from '../ui/QuantityInput.vue';
+
+const shop = useShopStore();
+const set = (changes: Partial<Shop>) => void shop.save({ ...shop.shop, ...changes });
+const setUnit = (name: QuantityName, symbol: string) =>
+  set({ units: { ...shop.shop.units, [name]: symbol } });
+const shownUnits = computed(() =>
+  quantityNames.filter((name) => !['angle', 'fraction', 'factor', 'number'].includes(name)),
+);
+const mostVacuum = computed(() => formatQuantity(shop.ambient, 'gaugePressure', 'inHg'));
+const refuseAltitude = (value: number) =>
+  value >= -500 && value <= 6000 ? null : 'Altitude runs from -500 m to 6000 m.';
+const refuseAmbient = (value: number) =>
+  value > 40_000 && value < 110_000
+    ? null
+    : 'Ambient pressure lies between 400 and 1100 mbar; type the absolute one, such as 938 mbar abs.';
+</script>
+
+<template>
+  <PageHeader />
+  <main>
+    <h1>Where is the shop, and how does it read its gauges?</h1>
+    <p v-if="shop.problem" class="ember" role="alert">{{ shop.problem }}</p>
+    <section class="fields">
+      <label class="plain-label">
+        <span class="quiet">Name</span>
+        <Input
+          :value="shop.shop.name"
+          @change="set({ name: ($event.target as HTMLInputElement).value || shop.shop.name })"
+        />
+      </label>
+      <QuantityInput
+        label="Altitude above sea level"
+        quantity="length"
+        unit="m"
+        :model-value="shop.shop.altitude"
+        :refuse="refuseAltitude"
+        @update:model-value="set({ altitude: $event ?? 0 })"
+      />
+      <QuantityInput
+        label="Ambient pressure, if measured"
+        quantity="absolutePressure"
+        :model-value="shop.shop.ambientPressure"
+        :assumed="ambientAtAltitude(shop.shop.altitude)"
+        :refuse="refuseAmbient"
+        @update:model-value="set({ ambientPressure: $event })"
+      />
+      <QuantityInput
+        label="Usual temperature"
+        quantity="temperature"
+        :model-value="shop.shop.temperature"
+        @update:model-value="set({ temperature: $event ?? shop.shop.temperature })"
+      />
+    </section>
+    <p>
+      The most vacuum a gauge can show here today is <b class="number">{{ mostVacuum }}</b>. A reading above
+      it is a wrong gauge.
+    </p>
+    <h3>Units shown</h3>
+    <p class="quiet">Any unit can be typed in any field; these are the ones shown.</p>
+    <section class="fields units">
+      <label v-for="name in shownUnits" :key="name">
+        <span class="quiet">{{ quantityOf(name).label }}</span>
+        <Select
+          :value="shop.unit(name)"
+          :options="
+            quantityOf(name).units.map((unit) => ({
+              value: unit.symbol,
+              label: unit.symbol || 'as a fraction',
+            }))
+          "
+          :aria-label="`Unit of ${quantityOf(name).label}`"
+          @change="setUnit(name, String($event))"
+        />
+      </label>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+main {
+  padding: 18px 24px 40px;
+  max-width: 900px;
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 14px;
+  margin: 14px 0;
+}
+.plain-label,
+.units label {
+  display: flex;
+  flex-direction: column;
+}
+.quiet {
+  font-size: 12px;
+}
+</style>

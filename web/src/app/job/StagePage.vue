@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { hasFront } from '@wick/plan/processes/processes';
+import { assumptionsOf } from '@wick/plan/settle';
+import { Modal } from 'ant-design-vue';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useForecast, useSession } from '../../compute/use-desk.ts';
+import { useShopStore } from '../../data/shop-store.ts';
+import { stages } from '../../stages/stages.ts';
+import Fuse from './Fuse.vue';
+import JobHeader from './JobHeader.vue';
+import ShortcutSheet from './ShortcutSheet.vue';
+import { useShortcuts } from './shortcuts.ts';
+
+const route = useRoute();
+const router = useRouter();
+const job = useSession();
+const shop = useShopStore();
+const forecast = useForecast();
+const showKeys = ref(false);
+
+const stage = computed(() => stages.find((item) => item.id === route.params.stage) ?? stages[3]!);
+/** The scrubbed minute lives in the address, so that it can be sent to someone. */
+const minute = ref<number | null>(null);
+const inAddress = () =>
+  typeof route.query.t === 'string' && Number.isFinite(Number(route.query.t))
+    ? Number(route.query.t) * 60
+    : null;
+const SETTLE = 250;
+let settling: ReturnType<typeof setTimeout> | undefined;
+watch(inAddress, (time) => (minute.value = time), { immediate: true });
+// The address follows when the hand, or the playback, rests.
+watch(minute, (time) => {
+  clearTimeout(settling);
+  const query = { ...route.query, t: time === null ? undefined : String(Math.round(time / 6) / 10) };
+  settling = setTimeout(() => {
+    if (inAddress() !== time) void router.replace({ query });
+  }, SETTLE);
+});
+onBeforeUnmount(() => clearTimeout(settling));
+const signs = computed(() =>
+  stages.map(({ id, later }) => {
+    if (later) return { state: 'later', text: 'not yet' };
+    if (id === 'lines' && !hasFront(job.laid)) return { state: 'later', text: 'none here' };
+    const open = forecast.missing.filter((item) => item.stage === id).length;
+    const assumed = assumptionsOf(job.laid, shop.shop).filter((item) => item.stage === id).length;
+    if (open > 0) return { state: 'open', text: 'open' };
+    return assumed > 0 ? { state: 'assumed', text: `${assumed} assumed` } : { state: 'done', text: '' };
+  }),
+);
+const go = (index: number) =>
+  void router.push({ path: `/jobs/${job.id}/${stages[index]!.id}`, query: route.query });
+useShortcuts({ go, undo: job.undo, redo: job.redo, help: () => (showKeys.value = !showKeys.value) });
+</script>
+
+<template>
+  <div class="page">
+    <JobHeader @help="showKeys = true" />
+    <nav aria-label="Stages">
+      <button
+        v-for="(item, index) in stages"
+        :key="item.id"
+        :class="['plain', 'tab', signs[index]!.state, { here: item.id === stage.id }]"
+        :aria-current="item.id === stage.id ? 'page' : undefined"
+        @click="go(index)"
+      >
+        <span class="key">{{ index + 1 }}</span> {{ item.name }}
+        <span class="sign">{{ signs[index]!.text }}</span>
+      </button>
+    </nav>
+    <main>
+      <component :is="stage.component" :key="stage.id" :stage="stage" :minute="minute" />
+    </main>
+    <Fuse v-model="minute" />
+    <Modal v-model:open="showKeys" title="Keys" :footer="null"><ShortcutSheet /></Modal>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  overflow: hidden;
+  display: flex;
+  flex-direction: column;
+}
+nav {
+  display: flex;
+  gap: 14px;
+  padding: 0 24px;
+  border-bottom: 1px solid var(--rule);
+}
+.tab {
+  flex: 1;
+  padding: 8px 0 9px;
+  border-top: 3px solid transparent;
+  font: 500 15px var(--display);
+  white-space: nowrap;
+  overflow: hidden;
+}
+.tab.done {
+  border-top-color: var(--moss);
+}
+.tab.assumed {
+  border-top: 3px dotted var(--resin);
+}
+.tab.open {
+  border-top: 3px dotted var(--ember);
+}
+.tab.later {
+  color: var(--quiet);
+}
+.tab.here {
+  background: linear-gradient(var(--sheet), var(--sheet));
+  font-weight: 600;
+  box-shadow: inset 0 -3px var(--ink);
+}
+.key,
+.sign {
+  font: 400 12px var(--text);
+  color: var(--quiet);
+}
+main {
+  flex: 1;
+  min-height: 0;
+}
+</style>

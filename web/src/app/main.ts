@@ -1,0 +1,19 @@
+import '@fontsource/barlow-semi-condensed/500.css';
+import '@fontsource/barlow-semi-condensed/600.css';
+import '@fontsource/atkinson-hyperlegible-next/400.css';
+import '@fontsource/atkinson-hyperlegible-next/600.css';
+import 'ant-design-vue/dist/reset.css';
+import './styles.css';
+import { createPinia } from 'pinia';
+import { createApp } from 'vue';
+import { useShopStore } from '../data/shop-store.ts';
+import { unitsKey } from '../ui/units.ts';
+import App from './App.vue';
+import { router } from './router.ts';
+import { openScheduler, openSessions, schedulerKey, sessionsKey } from './sessions.ts';
+
+const app = createApp(App).use(createPinia()).use(router);
+app.provide(unitsKey, useShopStore());
+app.provide(sessionsKey, openSessions());
+app.provide(schedulerKey, openScheduler());
+app.mount('#app');

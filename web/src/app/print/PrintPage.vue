@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { useSession } from '../../compute/use-desk.ts';
+import { partArea } from '@wick/plan/part/figures';
+import { processOf } from '@wick/plan/processes/processes';
+import { ringBounds } from '@wick/core/geometry/arcs';
+import { Button, Select } from 'ant-design-vue';
+import { computed, onBeforeUnmount, ref, watchEffect } from 'vue';
+import { useShopStore } from '../../data/shop-store.ts';
+import { fittingScale, papers, scales } from './paper.ts';
+import PrintedBook from './PrintedBook.vue';
+import PrintedPlan from './PrintedPlan.vue';
+
+/** Plan and ply book as a shop would pin them up: to scale, with dimensions, on the sheet that is chosen. */
+const job = useSession();
+const shop = useShopStore();
+const paperName = ref('A4');
+const wanted = ref(0);
+
+const paper = computed(() => papers.find(({ name }) => name === paperName.value)!);
+const size = computed(() => {
+  const box = ringBounds(job.laid.part.outline);
+  return { width: box.maxX - box.minX, height: box.maxY - box.minY };
+});
+const fits = computed(() => fittingScale(size.value, paper.value));
+const scale = computed(() => wanted.value || fits.value || scales.at(-1)!);
+const tooLarge = computed(() => fits.value === null || scale.value < fits.value);
+const scaleOptions = computed(() => [
+  { value: 0, label: fits.value ? `largest that fits, 1:${fits.value}` : 'none fits' },
+  ...scales.map((value) => ({ value, label: `1:${value}` })),
+]);
+
+// The size of a printed page can only be set by a style sheet of its own.
+const style = document.createElement('style');
+document.head.append(style);
+watchEffect(() => {
+  style.textContent = `@page { size: ${paper.value.width}mm ${paper.value.height}mm; margin: 0; }`;
+});
+onBeforeUnmount(() => style.remove());
+const print = () => window.print();
+const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
+</script>
+
+<template>
+  <div class="tools bar">
+    <RouterLink :to="`/jobs/${job.id}/part`">Back to the job</RouterLink>
+    <Select
+      v-model:value="paperName"
+      aria-label="Sheet"
+      :options="papers.map(({ name }) => ({ value: name, label: name }))"
+    />
+    <Select v-model:value="wanted" class="scale" aria-label="Scale" :options="scaleOptions" />
+    <Button type="primary" @click="print">Print</Button>
+    <span v-if="tooLarge" class="ember" role="alert">
+      At 1:{{ scale }} the plan is larger than {{ paper.name }}. Choose a smaller scale or a larger sheet.
+    </span>
+    <span v-else class="quiet">Print at 100 %, then check the bar under the plan with a rule.</span>
+  </div>
+  <main>
+    <section
+      class="page"
+      :style="{ width: `${paper.width}mm`, height: `${paper.height}mm` }"
+      data-testid="sheet"
+    >
+      <header>
+        <b class="title">{{ job.laid.name }}</b>
+        <span>{{ processOf(job.laid).name }} · {{ shop.show(partArea(job.laid.part), 'area') }}</span>
+        <span v-if="job.laid.mould">on {{ job.laid.mould.name }}</span>
+        <span class="number">1:{{ scale }}</span>
+        <span>{{ shop.shop.name }}, {{ day }}</span>
+      </header>
+      <PrintedPlan :job="job.laid" :scale="scale" :paper="paper" />
+    </section>
+    <section class="page flow" :style="{ width: `${paper.width}mm`, minHeight: `${paper.height}mm` }">
+      <PrintedBook :job="job.laid" />
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.bar {
+  padding: 10px 16px;
+  align-items: center;
+}
+.scale {
+  width: 210px;
+}
+.page {
+  background: white;
+  margin: 8px auto 24px;
+  padding: 10mm;
+  box-shadow: 0 1px 6px #0003;
+  overflow: hidden;
+}
+.page.flow {
+  overflow: visible;
+}
+header {
+  display: flex;
+  gap: 6mm;
+  align-items: baseline;
+  height: 14mm;
+  font-size: 3.6mm;
+}
+.title {
+  font: 600 7mm var(--display);
+}
+@media print {
+  .bar {
+    display: none;
+  }
+  .page {
+    margin: 0;
+    box-shadow: none;
+    break-after: page;
+  }
+  .page.flow {
+    height: auto !important;
+  }
+}
+</style>

@@ -1,0 +1,23 @@
+import { createRouter, createWebHistory } from 'vue-router';
+import JobsPage from './jobs/JobsPage.vue';
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', component: JobsPage },
+    { path: '/shop', component: () => import('./ShopPage.vue') },
+    { path: '/library', component: () => import('./library/LibraryPage.vue') },
+    { path: '/moulds', component: () => import('./MouldsPage.vue') },
+    {
+      path: '/jobs/:id',
+      component: () => import('./job/JobFrame.vue'),
+      children: [
+        { path: '', redirect: (to) => `/jobs/${String(to.params.id)}/lines` },
+        { path: 'script', component: () => import('./print/ScriptPage.vue') },
+        { path: 'print', component: () => import('./print/PrintPage.vue') },
+        { path: ':stage', component: () => import('./job/StagePage.vue') },
+      ],
+    },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+});

@@ -1,0 +1,58 @@
+import type { Shop } from '@wick/contract/shop';
+import type { LayoutScore } from '@wick/core/advice/score';
+import type { FlowForecast } from '@wick/core/flow/forecast';
+import { solveFlow, type FlowProblem, type Fineness } from '@wick/core/flow/problem';
+import { ModelError } from '@wick/core/model-error';
+import type { EnsembleSample } from '@wick/core/verdict/ensemble';
+import { scoreJob } from '@wick/plan/advice/score';
+import { sampleJob } from '@wick/plan/forecast/sample';
+import type { LaidJob } from '@wick/plan/job/laid';
+
+/** Everything that is computed off the screen's own thread, as data. */
+export type Task =
+  | { readonly kind: 'flow'; readonly problem: FlowProblem; readonly fineness: Fineness }
+  | {
+      readonly kind: 'score';
+      readonly job: LaidJob;
+      readonly shop: Shop;
+      readonly how: 'quick' | 'thorough';
+    }
+  | { readonly kind: 'sample'; readonly job: LaidJob; readonly shop: Shop; readonly index: number };
+
+/** What each kind of task comes to; a score is null where the layout cannot run. */
+export interface Results {
+  readonly flow: FlowForecast;
+  readonly score: LayoutScore | null;
+  readonly sample: EnsembleSample;
+}
+export type ResultOf<T extends Task> = Results[T['kind']];
+
+/** Called with the share done; false stops the run. */
+type Watch = (share: number) => boolean;
+
+const run: { [K in Task['kind']]: (task: Extract<Task, { kind: K }>, watch: Watch) => Results[K] } = {
+  flow: ({ problem, fineness }, onProgress) => solveFlow(problem, { ...fineness, onProgress }),
+  score: ({ job, shop, how }) => scoreJob(job, shop, how),
+  sample: ({ job, shop, index }) => sampleJob(job, shop, index),
+};
+
+/** @throws ModelError whose message is for the user; anything else is a fault of ours */
+export const runTask = <T extends Task>(task: T, watch: Watch): ResultOf<T> =>
+  (run[task.kind] as unknown as (task: T, watch: Watch) => ResultOf<T>)(task, watch);
+
+/** Buffers that need not be copied on their way back. */
+export const buffersOf = (task: Task, result: unknown): ArrayBuffer[] =>
+  task.kind === 'flow'
+    ? (result as FlowForecast).frames.map(({ pressure }) => pressure.buffer as ArrayBuffer)
+    : [];
+
+export type Failure = { readonly isOurs: boolean; readonly message: string };
+
+/** A failure in words: what the models say as they say it; a fault of the program as that. */
+export const failureOf = (error: unknown): Failure =>
+  error instanceof ModelError
+    ? { isOurs: false, message: error.message }
+    : {
+        isOurs: true,
+        message: `The program made a mistake in this forecast (${error instanceof Error ? error.message : String(error)}). Nothing of the job is lost; change something or reload, and keep the job file if it happens again.`,
+      };

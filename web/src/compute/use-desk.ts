@@ -1,0 +1,52 @@
+import { inject, proxyRefs, type InjectionKey, type ShallowUnwrapRef } from 'vue';
+import type { JobSession } from '../session/job-session.ts';
+import { createAdvice } from './advice.ts';
+import { createChecks } from './checks.ts';
+import type { Desk } from './desk.ts';
+import { createDoubt } from './doubt.ts';
+import { createForecast } from './forecast.ts';
+import { createLayouts } from './layouts.ts';
+import { createProbes } from './probes.ts';
+import { createResults, type ResultsParts } from './results.ts';
+
+interface DeskParts extends Omit<Desk, 'session'> {
+  readonly results: ResultsParts;
+}
+
+/** Everything about one open job, its refs unwrapped: made with its session, gone with its scope. */
+export function createDesk(session: JobSession, { results, ...parts }: DeskParts) {
+  const open = proxyRefs(session);
+  const desk: Desk = { ...parts, session: open as Desk['session'] };
+  const shelf = createResults(results);
+  void shelf.load();
+  const forecast = createForecast(desk);
+  return {
+    session: open,
+    forecast: proxyRefs(forecast),
+    layouts: proxyRefs(createLayouts(desk, forecast, shelf)),
+    checks: proxyRefs(createChecks(desk, forecast)),
+    advice: proxyRefs(createAdvice(desk, forecast)),
+    doubt: proxyRefs(createDoubt(desk)),
+    probes: proxyRefs(createProbes(desk, forecast)),
+  };
+}
+
+export type OpenDesk = ReturnType<typeof createDesk>;
+export const deskKey: InjectionKey<OpenDesk> = Symbol('desk');
+
+function useDesk(): OpenDesk {
+  const desk = inject(deskKey);
+  if (!desk) throw new Error('no job is open here: this belongs under the page of a job');
+  return desk;
+}
+
+/** A session with its refs unwrapped. */
+export type OpenSession = ShallowUnwrapRef<JobSession>;
+
+export const useSession = (): OpenSession => useDesk().session;
+export const useForecast = () => useDesk().forecast;
+export const useLayouts = () => useDesk().layouts;
+export const useChecks = () => useDesk().checks;
+export const useAdvice = () => useDesk().advice;
+export const useDoubt = () => useDesk().doubt;
+export const useProbes = () => useDesk().probes;

@@ -1,0 +1,100 @@
+import { routes, type NewJob, type Route } from '@wick/contract/api';
+import { problemSchema, type Problem } from '@wick/contract/errors';
+import type { Job } from '@wick/contract/job/job';
+import type { JobResult } from '@wick/contract/job/result';
+import type { Material } from '@wick/contract/materials';
+import type { Mould } from '@wick/contract/mould';
+import type { Shop } from '@wick/contract/shop';
+import type { z } from 'zod';
+
+/** The server answered with a problem. */
+export class ApiProblem extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+/** No answer at all, or not from this program. */
+export class NotReached extends Error {
+  constructor() {
+    super('The server does not answer. Check that it runs; what you change is kept here meanwhile.');
+  }
+}
+
+interface Sent<R extends Route> {
+  readonly id?: string;
+  readonly query?: Readonly<Record<string, string | number>>;
+  readonly body?: R['body'] extends z.ZodType ? z.input<R['body']> : never;
+}
+
+/** The address of a route, for a link. */
+export function addressOf(route: Route, { id, query }: { id?: string; query?: Sent<Route>['query'] } = {}) {
+  const path = route.path.replace(':id', encodeURIComponent(id ?? ''));
+  const search = new URLSearchParams(Object.entries(query ?? {}).map(([key, value]) => [key, `${value}`]));
+  return search.size > 0 ? `${path}?${search.toString()}` : path;
+}
+
+/**
+ * Asks the server by a route of the contract.
+ * @throws ApiProblem with what it refused and why; NotReached
+ */
+async function call<R extends Route>(route: R, sent: Sent<R> = {}): Promise<z.infer<R['answer']>> {
+  const { body } = sent as { body?: unknown };
+  const isText = typeof body === 'string';
+  let response: Response;
+  let text: string;
+  try {
+    response = await fetch(addressOf(route, sent), {
+      method: route.method,
+      ...(body === undefined
+        ? {}
+        : {
+            headers: { 'content-type': isText ? 'text/plain' : 'application/json' },
+            body: isText ? body : JSON.stringify(body),
+          }),
+    });
+    text = await response.text();
+  } catch {
+    throw new NotReached();
+  }
+  let answer: unknown;
+  try {
+    answer = text === '' ? undefined : JSON.parse(text);
+  } catch {
+    throw new NotReached();
+  }
+  if (!response.ok) {
+    const problem = problemSchema.safeParse(answer);
+    throw problem.success ? new ApiProblem(problem.data) : new NotReached();
+  }
+  return route.answer.parse(answer) as z.infer<R['answer']>;
+}
+
+export const api = {
+  listJobs: () => call(routes.listJobs),
+  getJob: (id: string) => call(routes.getJob, { id }),
+  addJob: (body: NewJob) => call(routes.addJob, { body }),
+  importJob: (body: string) => call(routes.importJob, { body }),
+  writeJob: (id: string, revision: number, document: Job) =>
+    call(routes.writeJob, { id, body: { revision, document } }),
+  removeJob: (id: string) => call(routes.removeJob, { id }),
+  restoreJob: (id: string) => call(routes.restoreJob, { id }),
+  archiveJob: (id: string, isArchived: boolean) => call(routes.archiveJob, { id, body: { isArchived } }),
+  listResults: (id: string) => call(routes.listResults, { id }),
+  keepResults: (id: string, results: JobResult[]) => call(routes.keepResults, { id, body: { results } }),
+  jobFile: (id: string) => addressOf(routes.jobFile, { id }),
+  getShop: () => call(routes.getShop),
+  writeShop: (revision: number, shop: Shop) => call(routes.writeShop, { body: { revision, shop } }),
+  listMaterials: () => call(routes.listMaterials),
+  writeMaterial: (revision: number, material: Material) =>
+    call(routes.writeMaterial, { id: material.id, body: { revision, material } }),
+  removeMaterial: (id: string, revision: number) =>
+    call(routes.removeMaterial, { id, query: { revision } }),
+  materialHistory: (id: string) => call(routes.materialHistory, { id }),
+  importMaterials: (materials: readonly Material[]) =>
+    call(routes.importMaterials, { body: { materials: [...materials] } }),
+  listMoulds: () => call(routes.listMoulds),
+  writeMould: (revision: number, mould: Mould) =>
+    call(routes.writeMould, { id: mould.id, body: { revision, mould } }),
+  removeMould: (id: string, revision: number) => call(routes.removeMould, { id, query: { revision } }),
+};

@@ -1,0 +1,352 @@
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import type { Job } from '@wick/contract/job/job';
+import { demoJobs } from '@wick/plan/demo/jobs';
+import { withName } from '@wick/plan/job/edits';
+import { proxyRefs } from 'vue';
+import { memoryDrafts, openSession, storedAs } from '../test/open-session.ts';
+import { browserDrafts } from './drafts.ts';
+import { createSessions } from './sessions.ts';
+import type { WriteOutcome } from './saver.ts';
+
+/** A server in a few lines: keeps jobs by id, checks revisions, can be slow, refuse, or be switched off. */
+function fakeServer(...ids: string[]) {
+  const jobs = new Map(ids.map((id) => [id, { revision: 1, document: demoJobs[0]! }]));
+  const state = {
+    isUp: true,
+    delay: 0,
+    refusal: null as string | null,
+    writes: 0,
+    reads: 0,
+    most: 0,
+    now: 0,
+  };
+  const pause = () => new Promise((resolve) => setTimeout(resolve, state.delay));
+  const stored = (id: string) => storedAs(jobs.get(id)!.document, jobs.get(id)!.revision, id);
+  return {
+    jobs,
+    state,
+    async read(id: string) {
+      state.reads += 1;
+      await pause();
+      if (!state.isUp) throw new Error('The server does not answer.');
+      return stored(id);
+    },
+    async write(id: string, revision: number, document: Job): Promise<WriteOutcome> {
+      state.now += 1;
+      state.most = Math.max(state.most, state.now);
+      await pause();
+      state.now -= 1;
+      if (!state.isUp) return { kind: 'notReached', message: 'no answer' };
+      if (state.refusal) return { kind: 'refused', message: state.refusal };
+      const job = jobs.get(id)!;
+      if (job.revision !== revision) return { kind: 'stale', current: stored(id) };
+      state.writes += 1;
+      job.revision += 1;
+      job.document = document;
+      return { kind: 'written', written: { revision: job.revision, changedAt: '2026-01-01T10:05:00Z' } };
+    },
+  };
+}
+
+let server: ReturnType<typeof fakeServer>;
+let drafts: ReturnType<typeof memoryDrafts>;
+let sessions: ReturnType<typeof createSessions>;
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  server = fakeServer('j', 'k');
+  drafts = memoryDrafts();
+  sessions = createSessions({ read: server.read, write: server.write, drafts });
+});
+afterEach(() => {
+  jest.useRealTimers();
+});
+
+const rest = (ms = 8000) => jest.advanceTimersByTimeAsync(ms);
+async function open(id = 'j') {
+  const opening = sessions.open(id);
+  await rest(Math.max(5, server.state.delay));
+  const session = await opening;
+  return { raw: session, job: proxyRefs(session) };
+}
+const nameOn = (id = 'j') => server.jobs.get(id)!.document.name;
+
+describe('undo', () => {
+  test('each change is a step; undo and redo walk them; a new change drops what was undone', async () => {
+    const { job } = await open();
+    job.apply(withName('A'), 'name A');
+    job.apply(withName('B'), 'name B');
+    expect(job.undoLabel).toBe('name B');
+    job.undo();
+    expect(job.document.name).toBe('A');
+    expect(job.redoLabel).toBe('name B');
+    job.undo();
+    expect(job.document).toBe(demoJobs[0]);
+    expect(job.canUndo).toBe(false);
+    job.redo();
+    expect(job.document.name).toBe('A');
+    job.apply(withName('C'));
+    expect(job.canRedo).toBe(false);
+    await rest();
+    expect(nameOn()).toBe('C');
+  });
+
+  test('a gesture of many moves is one step, and can be given up', async () => {
+    const { job } = await open();
+    for (const name of ['1', '2', '3']) job.preview(withName(name));
+    expect(job.isGesturing).toBe(true);
+    job.undo();
+    expect(job.document.name).toBe('3');
+    await rest();
+    expect(server.state.writes).toBe(0);
+    job.endGesture();
+    job.undo();
+    expect(job.document).toBe(demoJobs[0]);
+    job.preview(withName('4'));
+    job.endGesture(false);
+    expect(job.document).toBe(demoJobs[0]);
+    expect(job.canUndo).toBe(false);
+  });
+
+  test('a change in the midst of a gesture ends the gesture first: two steps', async () => {
+    const { job } = await open();
+    job.preview(withName('dragged'));
+    job.apply((document) => ({ ...document, vacuum: { ventPressure: 900 } }));
+    expect(job.isGesturing).toBe(false);
+    job.undo();
+    expect([job.document.name, job.document.vacuum.ventPressure]).toEqual(['dragged', 1800]);
+  });
+
+  test('a hundred steps are kept, and a change that changes nothing is none', async () => {
+    const { job } = await open();
+    for (let i = 0; i < 130; i++) job.apply(withName(`N${i}`));
+    job.apply((document) => document);
+    let steps = 0;
+    for (; job.canUndo; steps++) job.undo();
+    expect(steps).toBe(100);
+    expect(job.document.name).toBe('N29');
+  });
+});
+
+describe('autosave', () => {
+  test('quick changes are saved once, and the draft is forgotten when the server has them', async () => {
+    const { job } = await open();
+    for (const name of ['A', 'B', 'C']) job.apply(withName(name));
+    expect(drafts.items.size).toBe(1);
+    expect(job.saveState).toBe('waiting');
+    await rest();
+    expect([server.state.writes, job.revision, nameOn()]).toEqual([1, 2, 'C']);
+    expect(job.saveState).toBe('saved');
+    expect(drafts.items.size).toBe(0);
+  });
+
+  test('with the server gone the draft stays and is sent when it is back', async () => {
+    const { job } = await open();
+    server.state.isUp = false;
+    job.apply(withName('Kept'));
+    await rest();
+    expect(job.saveState).toBe('offline');
+    expect(drafts.items.size).toBe(1);
+    server.state.isUp = true;
+    await rest();
+    expect([job.saveState, nameOn()]).toEqual(['saved', 'Kept']);
+  });
+
+  test('a refusal is said and its draft kept; the next change is sent again', async () => {
+    const { job } = await open();
+    server.state.refusal = 'The disk is full.';
+    job.apply(withName('Too much'));
+    await rest();
+    expect([job.saveState, job.saveMessage]).toEqual(['refused', 'The disk is full.']);
+    expect(drafts.items.get('j')!.document.name).toBe('Too much');
+    server.state.refusal = null;
+    job.apply(withName('Fits'));
+    await rest();
+    expect([job.saveState, nameOn()]).toEqual(['saved', 'Fits']);
+  });
+
+  test('changes while a slow write is under way are written after it, one write at a time', async () => {
+    const { job } = await open();
+    server.state.delay = 2500;
+    job.apply(withName('First'));
+    await rest(1000);
+    job.apply(withName('Second'));
+    await rest(1000);
+    job.apply(withName('Third'));
+    await rest(10_000);
+    expect([nameOn(), job.saveState, server.state.most]).toEqual(['Third', 'saved', 1]);
+    expect(drafts.items.size).toBe(0);
+  });
+});
+
+describe('leaving a job', () => {
+  test('while an earlier save is under way loses nothing: the newer value is written after it', async () => {
+    const { raw, job } = await open();
+    server.state.delay = 2500;
+    job.apply(withName('First'));
+    await rest(1000);
+    job.apply(withName('Second'));
+    const left = sessions.leave(raw);
+    expect(drafts.items.get('j')!.document.name).toBe('Second');
+    await rest(10_000);
+    await left;
+    expect(nameOn()).toBe('Second');
+    expect(drafts.items.size).toBe(0);
+  });
+
+  test('does not keep the next job waiting', async () => {
+    const { raw, job } = await open();
+    job.apply(withName('Slow'));
+    server.state.delay = 60_000;
+    void sessions.leave(raw);
+    await rest(100);
+    server.state.delay = 0;
+    const next = await open('k');
+    next.job.apply(withName('Quick'));
+    await rest(1000);
+    expect([nameOn('k'), next.job.saveState]).toEqual(['Quick', 'saved']);
+  });
+
+  test('with the server gone keeps the draft; opened again it is taken up and written', async () => {
+    const { raw, job } = await open();
+    server.state.isUp = false;
+    job.apply(withName('Kept'));
+    void sessions.leave(raw);
+    await rest();
+    expect(drafts.items.get('j')!.document.name).toBe('Kept');
+    server.state.isUp = true;
+    const again = await open();
+    expect(again.job.document.name).toBe('Kept');
+    await rest();
+    expect(nameOn()).toBe('Kept');
+  });
+
+  test('and coming back at once reads what was just written, not what was there before', async () => {
+    const { raw, job } = await open();
+    server.state.delay = 800;
+    job.apply(withName('Just written'));
+    void sessions.leave(raw);
+    const again = sessions.open('j');
+    await rest(4000);
+    const { document, saveState } = proxyRefs(await again);
+    expect([document.name, saveState]).toEqual(['Just written', 'saved']);
+    expect(drafts.items.size).toBe(0);
+  });
+
+  test('a write that does not come back in time is not overtaken: the draft opens, and one of both versions is asked for', async () => {
+    const { raw, job } = await open();
+    server.state.delay = 30_000;
+    job.apply(withName('Very slow'));
+    void sessions.leave(raw);
+    await rest(1000);
+    const again = sessions.open('j');
+    await rest(4000);
+    server.state.delay = 0;
+    await rest(40_000);
+    const { job: reopened } = { job: proxyRefs(await again) };
+    expect(reopened.document.name).toBe('Very slow');
+    await rest(10_000);
+    expect(['saved', 'conflict']).toContain(reopened.saveState);
+    expect(nameOn()).toBe('Very slow');
+  });
+
+  test('in the midst of a drag gives the drag up', async () => {
+    const { raw, job } = await open();
+    job.preview(withName('half way'));
+    void sessions.leave(raw);
+    await rest();
+    expect(nameOn()).toBe(demoJobs[0]!.name);
+  });
+});
+
+describe('drafts in the browser', () => {
+  const items = new Map<string, string>();
+  const storage = {
+    getItem: (key: string) => items.get(key) ?? null,
+    setItem: (key: string, value: string) => void items.set(key, value),
+    removeItem: (key: string) => void items.delete(key),
+  };
+  beforeEach(() => {
+    items.clear();
+    Object.assign(globalThis, { localStorage: { ...storage } });
+  });
+
+  test('come back as they were; one that cannot be read is dropped', () => {
+    browserDrafts.keep('j', { revision: 3, document: demoJobs[1]! });
+    expect(browserDrafts.read('j')).toEqual({ revision: 3, document: demoJobs[1] });
+    browserDrafts.forget('j');
+    expect(browserDrafts.read('j')).toBeNull();
+    for (const text of ['{"revision": 1, "document": {"format": "other"}}', '{"revi', '{"revision": "x"}']) {
+      storage.setItem('wick-draft-j', text);
+      expect(browserDrafts.read('j')).toBeNull();
+      expect(items.size).toBe(0);
+    }
+  });
+
+  test('a draft of an earlier version is brought up to date; storage that refuses stops nothing', () => {
+    const { layouts, currentLayoutId, zones, ...rest } = demoJobs[1]!;
+    const { id, letter, name, brakes, ...laid } = layouts[0]!;
+    expect([currentLayoutId, zones, brakes]).toEqual([id, [], []]);
+    const old = { ...rest, ...laid, version: 4, layout: { letter, name }, zones: [], variants: [] };
+    storage.setItem('wick-draft-j', JSON.stringify({ revision: 2, document: old }));
+    expect(browserDrafts.read('j')!.document.layouts[0]!.lines).toEqual(layouts[0]!.lines);
+    localStorage.setItem = () => {
+      throw new Error('full');
+    };
+    expect(() => browserDrafts.keep('j', { revision: 1, document: demoJobs[0]! })).not.toThrow();
+  });
+});
+
+describe('a stale write', () => {
+  async function conflicting() {
+    const { job } = await open();
+    Object.assign(server.jobs.get('j')!, { revision: 5, document: { ...demoJobs[0]!, name: 'Theirs' } });
+    job.apply(withName('Mine'));
+    await rest();
+    expect(job.saveState).toBe('conflict');
+    expect(job.conflict!.document.name).toBe('Theirs');
+    return job;
+  }
+
+  test('changes nothing on the server until someone chooses', async () => {
+    const job = await conflicting();
+    job.apply(withName('Mine still'));
+    await rest();
+    expect([nameOn(), job.saveState]).toEqual(['Theirs', 'conflict']);
+    expect(drafts.items.get('j')!.document.name).toBe('Mine still');
+  });
+
+  test('keeping mine writes it over theirs', async () => {
+    const job = await conflicting();
+    job.resolveConflict('mine');
+    await rest();
+    expect([server.jobs.get('j')!.revision, nameOn(), job.saveState]).toEqual([6, 'Mine', 'saved']);
+  });
+
+  test('taking theirs leaves mine one undo away', async () => {
+    const job = await conflicting();
+    job.resolveConflict('theirs');
+    expect([job.document.name, job.saveState, drafts.items.size]).toEqual(['Theirs', 'saved', 0]);
+    job.undo();
+    expect(job.document.name).toBe('Mine');
+    await rest();
+    expect(nameOn()).toBe('Mine');
+  });
+
+  test('a draft older than what is stored is offered, not forced', async () => {
+    drafts.keep('j', { revision: 1, document: { ...demoJobs[0]!, name: 'Old draft' } });
+    server.jobs.get('j')!.revision = 9;
+    const { job } = await open();
+    await rest();
+    expect([job.saveState, job.document.name, server.state.writes]).toEqual(['conflict', 'Old draft', 0]);
+    job.resolveConflict('theirs');
+    expect(job.document).toEqual(demoJobs[0]);
+  });
+});
+
+test('a session for tests writes what it is given', async () => {
+  const job = openSession(demoJobs[0]!);
+  job.apply(withName('x'));
+  await rest();
+  expect(job.revision).toBe(2);
+});

@@ -1,0 +1,131 @@
+import type { StoredJob, WrittenJob } from '@wick/contract/api';
+import type { Job } from '@wick/contract/job/job';
+import type { Drafts } from './drafts.ts';
+
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'refused' | 'conflict';
+
+/** How a write came out. */
+export type WriteOutcome =
+  | { readonly kind: 'written'; readonly written: WrittenJob }
+  | { readonly kind: 'stale'; readonly current: StoredJob }
+  | { readonly kind: 'notReached'; readonly message: string }
+  | { readonly kind: 'refused'; readonly message: string };
+
+interface SaverParts {
+  readonly jobId: string;
+  readonly drafts: Drafts;
+  readonly write: (revision: number, document: Job) => Promise<WriteOutcome>;
+  readonly onState: (state: SaveState, message: string) => void;
+  readonly onWritten: (written: WrittenJob) => void;
+  readonly onStale: (current: StoredJob) => void;
+}
+
+const SAVE_AFTER = 400;
+const RETRY_AFTER = 3000;
+
+/**
+ * Writes the documents of one job, one at a time, the newest always last. A newer one that comes while a write is under way
+ * is written after it, also when the job has been left meanwhile; until then it is kept as a draft.
+ */
+export function createSaver(parts: SaverParts, base: { revision: number; document: Job }) {
+  const { jobId, drafts } = parts;
+  let revision = base.revision;
+  let stored = base.document;
+  let wanted: Job | null = null;
+  let isWriting = false;
+  let isHeld = false;
+  let isLeft = false;
+  let isAbandoned = false;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let atRest: (() => void)[] = [];
+
+  function settle() {
+    atRest.forEach((resolve) => resolve());
+    atRest = [];
+  }
+
+  function schedule(after: number) {
+    clearTimeout(timer);
+    timer = setTimeout(() => void write(), after);
+  }
+
+  async function write(): Promise<void> {
+    clearTimeout(timer);
+    if (isWriting || isHeld || wanted === null) return;
+    const sent = wanted;
+    isWriting = true;
+    parts.onState('saving', '');
+    const outcome = await parts.write(revision, sent);
+    isWriting = false;
+    if (!isAbandoned) take(outcome, sent);
+  }
+
+  function take(outcome: WriteOutcome, sent: Job) {
+    switch (outcome.kind) {
+      case 'written':
+        ({ revision } = outcome.written);
+        stored = sent;
+        parts.onWritten(outcome.written);
+        if (wanted !== sent) {
+          // A newer one has come meanwhile: its draft now starts from what was just written.
+          drafts.keep(jobId, { revision, document: wanted! });
+          parts.onState('waiting', '');
+          return schedule(0);
+        }
+        wanted = null;
+        drafts.forget(jobId);
+        parts.onState('saved', '');
+        return settle();
+      case 'stale':
+        isHeld = true;
+        parts.onState('conflict', '');
+        parts.onStale(outcome.current);
+        return settle();
+      case 'notReached':
+        parts.onState('offline', outcome.message);
+        if (!isLeft) return schedule(RETRY_AFTER);
+        // The draft is there for whoever opens the job next.
+        return settle();
+      case 'refused':
+        parts.onState('refused', outcome.message);
+        return settle();
+    }
+  }
+
+  return {
+    /** The document as it should be stored from now on. */
+    want(document: Job, after = SAVE_AFTER) {
+      wanted = document;
+      drafts.keep(jobId, { revision, document });
+      if (isHeld) return;
+      if (!isWriting) parts.onState('waiting', '');
+      schedule(after);
+    },
+    /** Nothing is written until someone has chosen between two versions. */
+    hold: () => (isHeld = true),
+    /** Goes on from what is stored now: with a document to write over it, or with that itself. */
+    goOn(from: { revision: number; document: Job }, document: Job | null) {
+      ({ revision, document: stored } = from);
+      isHeld = false;
+      wanted = document;
+      if (document) return schedule(0);
+      drafts.forget(jobId);
+      parts.onState('saved', '');
+    },
+    isStored: (document: Job) => document === stored,
+    /** Leaves the job: what is still to be written is, at once. Resolves when nothing more will come of it by itself. */
+    async leave(): Promise<void> {
+      isLeft = true;
+      if (wanted === null || isHeld) return;
+      const rest = new Promise<void>((resolve) => atRest.push(resolve));
+      if (!isWriting) void write();
+      return rest;
+    },
+    /** Lets go for good: someone else writes this job from now on. */
+    abandon() {
+      clearTimeout(timer);
+      isAbandoned = isHeld = true;
+      settle();
+    },
+  };
+}
