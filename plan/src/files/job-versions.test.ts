@@ -96,10 +96,17 @@ describe('files of earlier versions', () => {
   });
 
   test('the spinner of version 4 is the spinner of today but for its ids', () => {
-    const plain = (job: Job) =>
-      JSON.stringify(job)
-        .replaceAll(/"(id|currentLayoutId)":"[^"]*"/g, '')
-        .replaceAll('"layout-A"', '');
-    expect(plain(jobIn('version-4-spinner.json'))).toBe(plain(demoJobs[1]!));
+    const isName = (value: unknown) => typeof value === 'string';
+    const plain = (value: unknown): unknown =>
+      Array.isArray(value)
+        ? value.map(plain)
+        : typeof value === 'object' && value !== null
+          ? Object.fromEntries(
+              Object.entries(value)
+                .filter(([key, item]) => !(['id', 'currentLayoutId'].includes(key) && isName(item)))
+                .map(([key, item]) => [key, plain(item)]),
+            )
+          : value;
+    expect(plain(jobIn('version-4-spinner.json'))).toEqual(plain(demoJobs[1]!));
   });
 });
