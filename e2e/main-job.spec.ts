@@ -78,8 +78,7 @@ test('layers, a soft laminate, a shutting action and the results as files', asyn
   await expect(page.getByLabel('What Feed waits for')).toBeVisible();
 
   // Shut early, part of it stays dry; undone, it fills again.
-  await page.getByLabel('What Feed waits for').first().click();
-  await page.getByTitle('resin drawn').last().click();
+  await page.getByLabel('What Feed waits for').first().selectOption('resin drawn');
   await page.getByRole('textbox', { name: 'Resin drawn' }).fill('1.5 kg');
   await page.getByRole('textbox', { name: 'Resin drawn' }).press('Enter');
   await expect(page.getByTestId('verdict')).toContainText('Stays dry in places', { timeout: 60_000 });
@@ -96,8 +95,7 @@ test('layers, a soft laminate, a shutting action and the results as files', asyn
   const text = readFileSync((await download.path())!, 'utf8');
   expect(text.split('\n')[0]).toContain('arrival_s');
   expect(text.split('\n')[0]).toContain('final_fibre_volume_fraction');
-  await page.getByLabel('What the board shows').first().click();
-  await page.getByTitle('Pressure').last().click();
+  await page.getByLabel('What the board shows').first().selectOption('Pressure');
   await expect(page.getByText(/mbar/).first()).toBeVisible();
 });
 

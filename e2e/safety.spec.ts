@@ -97,7 +97,10 @@ test('a server killed during edits loses no acknowledged write, and the folder o
 test('with the server gone, work goes on in the browser and is saved when it is back', async ({ page }) => {
   const folder = newFolder();
   let server = await startServer(folder, 4351);
+  // Once the job stands the rest of the program comes by itself.
+  const rest = page.waitForResponse(/HoseTable.*js$/, { timeout: 60_000 });
   await openDemo(page, server.url, 'Hydro spinner');
+  await rest;
   await server.kill();
   await page.getByRole('tab', { name: 'Hoses' }).click();
   const field = page.getByLabel('Vacuum at the vents');

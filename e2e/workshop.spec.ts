@@ -116,8 +116,7 @@ test('the mould’s history is kept from the job, and its cautions are told', as
   await openStage(page, home, 'Rescue sled tray', 'Part');
   await page.getByRole('tab', { name: 'Mould' }).click();
   await expect(page.getByText('Leak of 2026-05-29 not marked as mended')).toBeVisible();
-  await page.getByLabel('What happened').click();
-  await page.getByTitle('leak mended').last().click();
+  await page.getByLabel('What happened').selectOption('leak mended');
   await page.getByRole('textbox', { name: 'Details' }).fill('Glassed over');
   await page.getByRole('button', { name: 'Add to the history' }).click();
   await expect(page.getByText('not marked as mended')).toHaveCount(0);

@@ -148,12 +148,10 @@ function meshWithEdge(
   addRings(ends, kept.points, kept.edges, inside, h);
   const fixedCount = kept.points.length;
   fillInterior(kept.points, kept.edges, ends, inside, h);
-  let triangles = insideTriangles(kept.points, kept.edges, inside);
-  for (let round = 0; round < SMOOTHING_ROUNDS; round++) {
-    smooth(kept.points, triangles, fixedCount);
-    triangles = insideTriangles(kept.points, kept.edges, inside);
-  }
-  return packMesh(kept.points, triangles, kept.lists, h);
+  // Free points lie inside, behind edges that the triangles keep to: those outside need not be told apart to smooth.
+  for (let round = 0; round < SMOOTHING_ROUNDS; round++)
+    smooth(kept.points, constrainedDelaunay(kept.points, kept.edges), fixedCount);
+  return packMesh(kept.points, insideTriangles(kept.points, kept.edges, inside), kept.lists, h);
 }
 
 /** Drops points that no edge or line uses (line ends outside the part). */
@@ -205,14 +203,14 @@ function fillInterior(
     for (let row = row0; row <= row1; row++)
       for (let column = column0; column <= column1; column++) {
         const p = at(row, column);
-        if (distance(p, nearestOnSegment(p, a, b)) < clearance) blocked[row * columns + column] = 1;
+        if (squared(p, nearestOnSegment(p, a, b)) < clearance ** 2) blocked[row * columns + column] = 1;
       }
   }
   for (let row = 0; row < rows; row++)
     for (let column = 0; column < columns; column++) {
       if (blocked[row * columns + column]) continue;
       const p = at(row, column);
-      if (inside(p) && ends.every((end) => distance(p, end) > CLEAR * h)) points.push(p);
+      if (inside(p) && ends.every((end) => squared(p, end) > (CLEAR * h) ** 2)) points.push(p);
     }
 }
 
@@ -226,12 +224,15 @@ function insideTriangles(
   for (let t = 0; t < all.length; t += 3) {
     const [a, b, c] = [points[all[t]], points[all[t + 1]], points[all[t + 2]]];
     const area = (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
-    const longest = Math.max(distance(a, b), distance(b, c), distance(c, a));
-    if (area > 1e-7 * longest * longest && inside({ x: (a.x + b.x + c.x) / 3, y: (a.y + b.y + c.y) / 3 }))
+    const longest = Math.max(squared(a, b), squared(b, c), squared(c, a));
+    if (area > 1e-7 * longest && inside({ x: (a.x + b.x + c.x) / 3, y: (a.y + b.y + c.y) / 3 }))
       kept.push(all[t], all[t + 1], all[t + 2]);
   }
   return Uint32Array.from(kept);
 }
+
+/** Distance squared: enough to compare by, and far cheaper. */
+const squared = (a: Point, b: Point) => (b.x - a.x) ** 2 + (b.y - a.y) ** 2;
 
 /** Moves free points towards the area-weighted mean of their triangles' centroids. */
 function smooth(points: Point[], triangles: Uint32Array, fixedCount: number) {

@@ -1,8 +1,8 @@
+import { isThrough, resolvePlies } from '../laminate/through.ts';
 import type { Job, JobLaminate, JobLayout, JobZone } from '@wick/contract/job/job';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { requireSimplePolygon } from '@wick/core/geometry/polygon';
 import { ModelError } from '@wick/core/model-error';
-import { isThrough, resolvePlies } from '../laminate/ply-book.ts';
 
 /** What the shape of a job cannot say: the first thing that does not hang together, in a sentence; null where all does. */
 export const faultOf = (job: Job): string | null =>

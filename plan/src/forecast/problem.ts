@@ -1,3 +1,4 @@
+import { booksOf } from '../laminate/books.ts';
 import type { JobAction, JobLaminate, JobLine } from '@wick/contract/job/job';
 import type { Shop } from '@wick/contract/shop';
 import { polygonOf } from '@wick/core/geometry/arcs';
@@ -7,7 +8,6 @@ import { computeLayers, softLaminateOf, type FlowLayer } from '@wick/core/lamina
 import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
 import { ModelError } from '@wick/core/model-error';
 import type { LaidJob, LaidZone } from '../job/laid.ts';
-import { booksOf } from '../laminate/ply-book.ts';
 import { stackRequestOf } from '../laminate/stack.ts';
 import { hoseOfLine, hoseOfTee, potLevelOf } from '../layout/hoses.ts';
 import { runConditionsOf } from '../resin/run.ts';

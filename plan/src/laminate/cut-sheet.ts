@@ -1,10 +1,11 @@
+import { booksOf } from './books.ts';
 import { materialOf } from '../settle.ts';
 import { regionArea, type Region } from '@wick/core/geometry/overlay';
 import { piecesOf, type CutPiece } from '@wick/core/kit/cut-pieces';
 import { nest, type Nest } from '@wick/core/kit/nest';
 import Papa from 'papaparse';
 import type { LaidJob } from '../job/laid.ts';
-import { booksOf, plyCutsOf, regionsOf } from './ply-book.ts';
+import { plyCutsOf, regionsOf } from './ply-book.ts';
 
 export interface SheetPiece {
   readonly label: string;

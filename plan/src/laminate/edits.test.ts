@@ -1,3 +1,4 @@
+import { booksOf, checkOfBook } from './books.ts';
 import { emptyJob } from '../job/new-job.ts';
 import { describe, expect, test } from '@jest/globals';
 import { demoJobs } from '../demo/jobs.ts';
@@ -5,7 +6,6 @@ import { demoMaterials } from '../demo/materials.ts';
 import { type Job } from '@wick/contract/job/job';
 import { readJob } from '../files/job-file.ts';
 import { laidOut } from '../job/laid.ts';
-import { booksOf, checkOfBook } from './ply-book.ts';
 import {
   addPly,
   keyOf,

@@ -1,6 +1,6 @@
+import { isThrough } from './through.ts';
 import type { Job, JobLaminate, JobPly, JobZone, ZonePly } from '@wick/contract/job/job';
 import type { Material } from '@wick/contract/materials';
-import { isThrough } from './ply-book.ts';
 import type { Edit } from '../job/edits.ts';
 import { idsFrom, newId } from '../job/ids.ts';
 import { keepUsed } from '../job/materials.ts';

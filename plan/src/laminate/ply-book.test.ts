@@ -1,3 +1,4 @@
+import { booksOf, checkOfBook, stackOfBook } from './books.ts';
 import { materialOf } from '../settle.ts';
 import { partArea } from '../part/figures.ts';
 import { describe, expect, test } from '@jest/globals';
@@ -9,7 +10,7 @@ import { demoShop } from '../demo/jobs.ts';
 import { laidDemos } from '../test/laid-demos.ts';
 import { problemOf } from '../forecast/problem.ts';
 import type { LaidJob } from '../job/laid.ts';
-import { booksOf, checkOfBook, layOrder, partSums, plyCutsOf, regionsOf, stackOfBook } from './ply-book.ts';
+import { layOrder, partSums, plyCutsOf, regionsOf } from './ply-book.ts';
 import { ledgerRequestOf } from '../resin/ledger.ts';
 
 const named = (name: string) => laidDemos.find((job) => job.name === name)!;

@@ -1,53 +1,13 @@
-import { materialOf } from '../settle.ts';
-import { partArea } from '../part/figures.ts';
-import { stackRequestOf } from './stack.ts';
+import type { Job, JobPly } from '@wick/contract/job/job';
+import type { Shop } from '@wick/contract/shop';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { intersect, regionArea, subtract, unite, type Patch, type Region } from '@wick/core/geometry/overlay';
 import { plyRegion, type PlyCut } from '@wick/core/kit/cut-pieces';
-import { checkBook, type BookCheck } from '@wick/core/laminate/ply-book';
-import { computeStack, pliesUnderCore, type Stack } from '@wick/core/laminate/stack';
-import type { Job, JobLaminate, JobPly, ZonePly } from '@wick/contract/job/job';
 import type { LaidJob } from '../job/laid.ts';
-import type { Shop } from '@wick/contract/shop';
-
-/** The base laminate or a zone's, its plies looked up: the one ply list that everything else is counted from. */
-export interface Book {
-  /** Null for the base. */
-  readonly zoneId: string | null;
-  readonly name: string;
-  readonly isBrake: boolean;
-  readonly laminate: JobLaminate;
-  /** Ids of its plies that are the base's, running on. */
-  readonly through: ReadonlySet<string>;
-}
-
-export const isThrough = (ply: ZonePly): ply is { through: string } => 'through' in ply;
-
-/** Plies of a zone with those that run through looked up in the base. */
-export function resolvePlies(job: Pick<Job, 'laminate'>, plies: readonly ZonePly[]): JobPly[] {
-  return plies.flatMap((ply) =>
-    isThrough(ply) ? job.laminate.plies.filter(({ id }) => id === ply.through) : [ply],
-  );
-}
-
-/** Base first, then the zones in their order: later ones lie over earlier ones. */
-export function booksOf(job: LaidJob): Book[] {
-  return [
-    { zoneId: null, name: 'Base', isBrake: false, laminate: job.laminate, through: new Set() },
-    ...job.zones.map((zone) => ({
-      zoneId: zone.id,
-      name: zone.name,
-      isBrake: zone.purpose === 'brake',
-      laminate: { ...zone.laminate, plies: resolvePlies(job, zone.laminate.plies) },
-      through: new Set(zone.laminate.plies.filter(isThrough).map((ply) => ply.through)),
-    })),
-  ];
-}
-
-/** Errors as computeStack. */
-export function stackOfBook(job: LaidJob, book: Book, shop: Shop): Stack {
-  return computeStack(stackRequestOf(job, book.laminate, shop));
-}
+import { partArea } from '../part/figures.ts';
+import { materialOf } from '../settle.ts';
+import { booksOf, stackOfBook } from './books.ts';
+import { isThrough } from './through.ts';
 
 const patchOf = (ring: Patch['outline']): Region => [{ outline: ring, holes: [] }];
 const bare = (ring: Patch['outline']): Patch['outline'] => polygonOf(ring);
@@ -176,23 +136,3 @@ function sumsOf(job: LaidJob, shop: Shop): PartSums {
   });
   return { area: partArea(job.part), ...sums };
 }
-
-/** Symmetry and balance of a laminate. */
-export function checkOfBook(job: LaidJob, { laminate }: Book): BookCheck {
-  const core = materialOf(job, laminate.coreId, 'core');
-  const plies = laminate.plies.map(({ materialId, angle }) => {
-    const fabric = materialOf(job, materialId, 'fabric');
-    return {
-      materialId,
-      angle,
-      arealWeight: fabric?.arealWeight ?? 0,
-      directions: fabric?.directions ?? null,
-    };
-  });
-  const under = core ? (laminate.pliesUnderCore ?? Math.floor(plies.length / 2)) : null;
-  return checkBook(plies, under);
-}
-
-/** Plies under the core as it is laid. */
-export const underCore = (job: LaidJob, { laminate }: Book, shop: Shop) =>
-  pliesUnderCore(stackRequestOf(job, laminate, shop));

@@ -1,5 +1,8 @@
+import type { ServerResponse } from 'node:http';
 import { routes } from '@wick/contract/api';
+import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express } from 'express';
+import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { JobService } from '../services/job-service.ts';
@@ -38,6 +41,8 @@ export function createApp({ jobs, shop, library, moulds, log, webFolder }: AppPa
         },
       },
       strictTransportSecurity: false,
+      // With this a page may share memory with its workers, which lets a run be given up at once.
+      crossOriginEmbedderPolicy: true,
     }),
   );
   app.use((request, response, next) => {
@@ -52,6 +57,7 @@ export function createApp({ jobs, shop, library, moulds, log, webFolder }: AppPa
     );
     next();
   });
+  app.use('/api', compression());
   app.get(routes.health.path, async (_request, response) => {
     await shop.getShop();
     response.json({ status: 'ok' });
@@ -64,11 +70,30 @@ export function createApp({ jobs, shop, library, moulds, log, webFolder }: AppPa
     throw new ProblemError('NOT_FOUND', `There is no ${request.method} ${request.originalUrl} here.`);
   });
   if (webFolder) {
-    app.use(express.static(webFolder, { index: false, maxAge: '1h' }));
-    app.get('/{*page}', (_request, response) => response.sendFile('index.html', { root: webFolder }));
+    app.use(
+      staticGzip(webFolder, {
+        index: false,
+        enableBrotli: true,
+        orderPreference: ['br', 'gz'],
+        serveStatic: { setHeaders: cacheFor },
+      }),
+    );
+    app.get('/{*page}', (_request, response) => {
+      response.setHeader('cache-control', 'no-cache');
+      response.sendFile('index.html', { root: webFolder });
+    });
   }
   app.use(problemHandler(log));
   return app;
+}
+
+/** Files of the build carry a mark of their content in their name: what is under one never changes. */
+function cacheFor(response: ServerResponse, path: string): void {
+  const isMarked = path.includes('/assets/');
+  response.setHeader(
+    'cache-control',
+    isMarked ? 'public, max-age=31536000, immutable' : 'public, max-age=3600',
+  );
 }
 
 function problemHandler(log: Logger): ErrorRequestHandler {

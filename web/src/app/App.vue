@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { MAX_FILE_BYTES } from '@wick/contract/api';
-import { ConfigProvider, message } from 'ant-design-vue';
+import { ConfigProvider } from 'ant-design-vue';
 import { onBeforeUnmount, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../data/api.ts';
@@ -13,6 +13,10 @@ const router = useRouter();
 const route = useRoute();
 const shop = useShopStore();
 const isOver = ref(false);
+/** Why a dropped file was not taken in; shown for a while, ms. */
+const refusal = ref<string | null>(null);
+const SHOWN = 8000;
+let fading: ReturnType<typeof setTimeout> | undefined;
 
 const holdsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
 function onOver(event: DragEvent) {
@@ -29,7 +33,11 @@ async function onDrop(event: DragEvent) {
   event.preventDefault();
   const file = event.dataTransfer!.files[0];
   if (!file) return;
-  const refuse = (why: string) => void message.error(`“${file.name}” was not taken in. ${why}`, 8);
+  const refuse = (why: string) => {
+    refusal.value = `“${file.name}” was not taken in. ${why}`;
+    clearTimeout(fading);
+    fading = setTimeout(() => (refusal.value = null), SHOWN);
+  };
   switch (kindOfFile(file.name)) {
     case 'job':
       if (file.size > MAX_FILE_BYTES)
@@ -72,11 +80,24 @@ onBeforeUnmount(() => {
 <template>
   <ConfigProvider :theme="antTheme" :auto-insert-space-in-button="false">
     <RouterView />
+    <p v-if="refusal" class="refusal ember" role="alert">{{ refusal }}</p>
     <div v-if="isOver" class="over">Drop a job file, a drawing or a library table</div>
   </ConfigProvider>
 </template>
 
 <style scoped>
+.refusal {
+  position: fixed;
+  top: 10px;
+  left: 50%;
+  transform: translateX(-50%);
+  z-index: 2001;
+  max-width: 720px;
+  margin: 0;
+  padding: 10px 18px;
+  border: 1px solid var(--ember);
+  background: var(--sheet);
+}
 .over {
   position: fixed;
   inset: 10px;

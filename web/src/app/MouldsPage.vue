@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { pullsSinceCoat, openLeaks } from '@wick/plan/mould/words';
 import { type Mould } from '@wick/contract/mould';
-import { Button, Input, InputNumber, Popconfirm, Select } from 'ant-design-vue';
+import { Button, Input, InputNumber, Popconfirm } from 'ant-design-vue';
 import { computed, onMounted, ref } from 'vue';
 import { useMouldStore } from '../data/mould-store.ts';
 import MouldHistory from '../ui/MouldHistory.vue';
 import PageHeader from './PageHeader.vue';
+import Choice from '../ui/Choice.vue';
 
 /** The workshop's moulds and what has happened to each. */
 const store = useMouldStore();
@@ -100,7 +101,7 @@ const lastEvent = ({ history }: Mould) =>
           /></label>
           <label
             ><span class="quiet">Condition</span
-            ><Select
+            ><Choice
               :value="chosen.condition"
               :options="conditions"
               aria-label="Condition"

@@ -3,11 +3,12 @@ import { formatQuantity } from '@wick/core/units/format';
 import { quantityNames, quantityOf, type QuantityName } from '@wick/core/units/quantities';
 import { ambientAtAltitude } from '@wick/core/vacuum/atmosphere';
 import type { Shop } from '@wick/contract/shop';
-import { Input, Select } from 'ant-design-vue';
+import { Input } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useShopStore } from '../data/shop-store.ts';
 import PageHeader from './PageHeader.vue';
 import QuantityInput from '../ui/QuantityInput.vue';
+import Choice from '../ui/Choice.vue';
 
 const shop = useShopStore();
 const set = (changes: Partial<Shop>) => void shop.save({ ...shop.shop, ...changes });
@@ -70,7 +71,7 @@ const refuseAmbient = (value: number) =>
     <section class="fields units">
       <label v-for="name in shownUnits" :key="name">
         <span class="quiet">{{ quantityOf(name).label }}</span>
-        <Select
+        <Choice
           :value="shop.unit(name)"
           :options="
             quantityOf(name).units.map((unit) => ({

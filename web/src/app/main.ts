@@ -10,10 +10,7 @@ import { useShopStore } from '../data/shop-store.ts';
 import { unitsKey } from '../ui/units.ts';
 import App from './App.vue';
 import { router } from './router.ts';
-import { openScheduler, openSessions, schedulerKey, sessionsKey } from './sessions.ts';
 
 const app = createApp(App).use(createPinia()).use(router);
 app.provide(unitsKey, useShopStore());
-app.provide(sessionsKey, openSessions());
-app.provide(schedulerKey, openScheduler());
 app.mount('#app');

@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router';
+import { later } from '../ui/later.ts';
 import JobsPage from './jobs/JobsPage.vue';
 
 export const router = createRouter({
@@ -13,8 +14,8 @@ export const router = createRouter({
       component: () => import('./job/JobFrame.vue'),
       children: [
         { path: '', redirect: (to) => `/jobs/${String(to.params.id)}/lines` },
-        { path: 'script', component: () => import('./print/ScriptPage.vue') },
-        { path: 'print', component: () => import('./print/PrintPage.vue') },
+        { path: 'script', component: later(() => import('./print/ScriptPage.vue')) },
+        { path: 'print', component: later(() => import('./print/PrintPage.vue')) },
         { path: ':stage', component: () => import('./job/StagePage.vue') },
       ],
     },

@@ -1,18 +1,21 @@
-import { buffersOf, failureOf, runTask } from './tasks.ts';
+import { buffersOf, failureOf, fetchRest, runTask } from './tasks.ts';
 import type { Question, Reply } from './wire.ts';
 
 /** Share of a run between two words about it. */
 const TOLD = 0.04;
+/** Time after an answer, ms, in which the page is left to stand. */
+const LEISURE = 4000;
 const post = (reply: Reply, buffers: ArrayBuffer[] = []) => postMessage(reply, { transfer: buffers });
 
-onmessage = ({ data: { number, task, stop } }: MessageEvent<Question>) => {
+onmessage = async ({ data: { number, task, stop } }: MessageEvent<Question>) => {
   let told = 0;
   try {
-    const result = runTask(task, (share) => {
+    const result = await runTask(task, (share) => {
       if (share - told >= TOLD) post({ kind: 'progress', number, share: (told = share) });
       return stop === null || Atomics.load(stop, 0) !== number;
     });
     post({ kind: 'done', number, result }, buffersOf(task, result));
+    setTimeout(fetchRest, LEISURE);
   } catch (error) {
     post({ kind: 'failed', number, failure: failureOf(error) });
   }

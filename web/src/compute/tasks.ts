@@ -4,7 +4,6 @@ import type { FlowForecast } from '@wick/core/flow/forecast';
 import { solveFlow, type FlowProblem, type Fineness } from '@wick/core/flow/problem';
 import { ModelError } from '@wick/core/model-error';
 import type { EnsembleSample } from '@wick/core/verdict/ensemble';
-import { scoreJob } from '@wick/plan/advice/score';
 import { sampleJob } from '@wick/plan/forecast/sample';
 import type { LaidJob } from '@wick/plan/job/laid';
 
@@ -30,15 +29,23 @@ export type ResultOf<T extends Task> = Results[T['kind']];
 /** Called with the share done; false stops the run. */
 type Watch = (share: number) => boolean;
 
-const run: { [K in Task['kind']]: (task: Extract<Task, { kind: K }>, watch: Watch) => Results[K] } = {
+/** Ranking draws in the booleans of the ply book, which the first forecast does without. */
+const ranking = () => import('@wick/plan/advice/score');
+
+/** Fetches what the first forecast does without, so that it is there when the server is not. */
+export const fetchRest = () => ranking().catch(() => undefined);
+
+const run: {
+  [K in Task['kind']]: (task: Extract<Task, { kind: K }>, watch: Watch) => Results[K] | Promise<Results[K]>;
+} = {
   flow: ({ problem, fineness }, onProgress) => solveFlow(problem, { ...fineness, onProgress }),
-  score: ({ job, shop, how }) => scoreJob(job, shop, how),
+  score: async ({ job, shop, how }) => (await ranking()).scoreJob(job, shop, how),
   sample: ({ job, shop, index }) => sampleJob(job, shop, index),
 };
 
 /** @throws ModelError whose message is for the user; anything else is a fault of ours */
-export const runTask = <T extends Task>(task: T, watch: Watch): ResultOf<T> =>
-  (run[task.kind] as unknown as (task: T, watch: Watch) => ResultOf<T>)(task, watch);
+export const runTask = async <T extends Task>(task: T, watch: Watch): Promise<ResultOf<T>> =>
+  (run[task.kind] as unknown as (task: T, watch: Watch) => ResultOf<T> | Promise<ResultOf<T>>)(task, watch);
 
 /** Buffers that need not be copied on their way back. */
 export const buffersOf = (task: Task, result: unknown): ArrayBuffer[] =>

@@ -1,18 +1,22 @@
-import LaminateStage from './laminate/LaminateStage.vue';
-import LaterStage from './later/LaterStage.vue';
-import LinesStage from './lines/LinesStage.vue';
-import PartStage from './part/PartStage.vue';
-import ResinStage from './resin/ResinStage.vue';
 import type { Stage } from './stage.ts';
+import { laterComponent } from '../ui/later.ts';
+
+/** Each is fetched when it is first opened. */
+const LaterStage = laterComponent(() => import('./later/LaterStage.vue'));
 
 /** The stages in the order of work; their place is their key, 1 to 8. */
 export const stages: readonly Stage[] = [
-  { id: 'part', name: 'Part', question: 'What is the part, exactly?', component: PartStage },
+  {
+    id: 'part',
+    name: 'Part',
+    question: 'What is the part, exactly?',
+    component: laterComponent(() => import('./part/PartStage.vue')),
+  },
   {
     id: 'laminate',
     name: 'Laminate',
     question: 'How thick, how heavy, and how does resin run in it?',
-    component: LaminateStage,
+    component: laterComponent(() => import('./laminate/LaminateStage.vue')),
   },
   {
     id: 'stack',
@@ -26,13 +30,13 @@ export const stages: readonly Stage[] = [
     id: 'lines',
     name: 'Lines',
     question: 'Does the front reach the last corner before the resin gels?',
-    component: LinesStage,
+    component: laterComponent(() => import('./lines/LinesStage.vue')),
   },
   {
     id: 'resin',
     name: 'Resin',
     question: 'How long does the resin stay thin, and how much of it?',
-    component: ResinStage,
+    component: laterComponent(() => import('./resin/ResinStage.vue')),
   },
   {
     id: 'vacuum',

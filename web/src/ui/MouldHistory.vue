@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { byDate, mouldCautions, pullsSinceCoat } from '@wick/plan/mould/words';
 import { type Mould, type MouldEventKind } from '@wick/contract/mould';
-import { Button, Input, Select } from 'ant-design-vue';
+import { Button, Input } from 'ant-design-vue';
 import { computed, reactive } from 'vue';
+import Choice from './Choice.vue';
 
 /** What has happened to a mould, newest first, and a row to add what just did. */
 const props = defineProps<{ mould: Mould }>();
@@ -53,7 +54,7 @@ const remove = (id: string) =>
   <p v-for="caution in cautions" :key="caution" class="ember">{{ caution }}</p>
   <form class="tools" @submit.prevent="add">
     <input v-model="entry.date" type="date" aria-label="Date" required />
-    <Select
+    <Choice
       v-model:value="entry.kind"
       size="small"
       class="kind"

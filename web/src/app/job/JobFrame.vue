@@ -1,17 +1,16 @@
 <script setup lang="ts">
-import { inject, onBeforeUnmount, shallowRef, watch } from 'vue';
+import { onBeforeUnmount, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import type { JobSession } from '../../session/job-session.ts';
-import { sessionsKey } from '../sessions.ts';
+import { sessions } from './sessions.ts';
 import OpenJob from './OpenJob.vue';
 
 /** Owns the session of the job in the address; every page under it shares document, undo and forecast. */
 const route = useRoute();
 const shop = useShopStore();
 const library = useLibraryStore();
-const sessions = inject(sessionsKey)!;
 const session = shallowRef<JobSession | null>(null);
 const failure = shallowRef<string | null>(null);
 /** The job that is wanted now: an answer for another one comes too late. */

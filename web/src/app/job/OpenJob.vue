@@ -1,31 +1,40 @@
 <script setup lang="ts">
-import { inject, provide } from 'vue';
+import { provide, watch } from 'vue';
 import { createDesk, deskKey } from '../../compute/use-desk.ts';
 import { api } from '../../data/api.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import type { JobSession } from '../../session/job-session.ts';
-import { schedulerKey } from '../sessions.ts';
-import ConflictDialog from './ConflictDialog.vue';
+import { scheduler } from './sessions.ts';
+import { fetchRest, laterComponent } from '../../ui/later.ts';
+
+/** Fetched when two versions meet. */
+const ConflictDialog = laterComponent(() => import('./ConflictDialog.vue'));
 
 /** Everything about one open job, for the pages under it. */
 const props = defineProps<{ session: JobSession }>();
 const { id } = props.session;
-provide(
-  deskKey,
-  createDesk(props.session, {
-    shop: useShopStore(),
-    library: useLibraryStore(),
-    scheduler: inject(schedulerKey)!,
-    results: {
-      read: () => api.listResults(id),
-      keep: (results) => api.keepResults(id, results),
-    },
-  }),
+const desk = createDesk(props.session, {
+  shop: useShopStore(),
+  library: useLibraryStore(),
+  scheduler,
+  results: {
+    read: () => api.listResults(id),
+    keep: (results) => api.keepResults(id, results),
+  },
+});
+provide(deskKey, desk);
+// The first view stands with its fine forecast, or without one.
+watch(
+  () => desk.forecast.progress === null && (desk.forecast.flow !== null || desk.forecast.message !== null),
+  (stands) => {
+    if (stands) void fetchRest();
+  },
+  { immediate: true },
 );
 </script>
 
 <template>
   <RouterView />
-  <ConflictDialog />
+  <ConflictDialog v-if="session.conflict.value !== null" />
 </template>

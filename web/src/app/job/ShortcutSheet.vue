@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { Modal } from 'ant-design-vue';
+
+const emit = defineEmits<{ close: [] }>();
 const groups = [
   {
     name: 'Everywhere in a job',
@@ -44,17 +47,19 @@ const groups = [
 </script>
 
 <template>
-  <template v-for="group in groups" :key="group.name">
-    <h3>{{ group.name }}</h3>
-    <table class="sheet">
-      <tbody>
-        <tr v-for="[key, meaning] in group.keys" :key="key">
-          <td class="number key">{{ key }}</td>
-          <td>{{ meaning }}</td>
-        </tr>
-      </tbody>
-    </table>
-  </template>
+  <Modal open title="Keys" :footer="null" @cancel="emit('close')">
+    <template v-for="group in groups" :key="group.name">
+      <h3>{{ group.name }}</h3>
+      <table class="sheet">
+        <tbody>
+          <tr v-for="[key, meaning] in group.keys" :key="key">
+            <td class="number key">{{ key }}</td>
+            <td>{{ meaning }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </Modal>
 </template>
 
 <style scoped>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { hasFront } from '@wick/plan/processes/processes';
 import { assumptionsOf } from '@wick/plan/settle';
-import { Modal } from 'ant-design-vue';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
@@ -9,9 +8,10 @@ import { useShopStore } from '../../data/shop-store.ts';
 import { stages } from '../../stages/stages.ts';
 import Fuse from './Fuse.vue';
 import JobHeader from './JobHeader.vue';
-import ShortcutSheet from './ShortcutSheet.vue';
 import { useShortcuts } from './shortcuts.ts';
+import { laterComponent } from '../../ui/later.ts';
 
+const ShortcutSheet = laterComponent(() => import('./ShortcutSheet.vue'));
 const route = useRoute();
 const router = useRouter();
 const job = useSession();
@@ -72,7 +72,7 @@ useShortcuts({ go, undo: job.undo, redo: job.redo, help: () => (showKeys.value =
       <component :is="stage.component" :key="stage.id" :stage="stage" :minute="minute" />
     </main>
     <Fuse v-model="minute" />
-    <Modal v-model:open="showKeys" title="Keys" :footer="null"><ShortcutSheet /></Modal>
+    <ShortcutSheet v-if="showKeys" @close="showKeys = false" />
   </div>
 </template>
 

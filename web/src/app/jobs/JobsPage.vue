@@ -3,12 +3,13 @@ import { hasFront, processOf } from '@wick/plan/processes/processes';
 import { MAX_FILE_BYTES, type JobListItem } from '@wick/contract/api';
 import { formatClock } from '@wick/core/units/format';
 import { bandTones, bandWords } from '@wick/plan/forecast/words';
-import { Button, Checkbox, Input, Select } from 'ant-design-vue';
+import { Button, Checkbox, Input } from 'ant-design-vue';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../../data/api.ts';
 import PageHeader from '../PageHeader.vue';
 import PlanThumbnail from './PlanThumbnail.vue';
+import Choice from '../../ui/Choice.vue';
 
 const router = useRouter();
 const jobs = shallowRef<JobListItem[] | null>(null);
@@ -113,7 +114,7 @@ function verdictWords({ outcome, isStale, process }: JobListItem): { text: strin
           class="search"
           allow-clear
         />
-        <Select v-model:value="order" :options="orders" aria-label="Order of the jobs" class="order" />
+        <Choice v-model:value="order" :options="orders" aria-label="Order of the jobs" class="order" />
         <Checkbox v-model:checked="showsArchived">Archived ({{ archivedCount }})</Checkbox>
         <span class="space" />
         <Button type="primary" @click="create">New job</Button>

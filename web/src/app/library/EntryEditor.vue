@@ -3,12 +3,13 @@ import { sentenceOf } from '@wick/plan/files/read';
 import type { MaterialVersion } from '@wick/contract/api';
 import { fields, kindNames, valueAt, withValue, type Field } from '@wick/plan/files/library/fields';
 import { materialSchema, type Material } from '@wick/contract/materials';
-import { Button, Drawer, Input, Select } from 'ant-design-vue';
+import { Button, Drawer, Input } from 'ant-design-vue';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { api } from '../../data/api.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** One library entry: every value with its source and doubt, and what it was before. Nothing is kept until it is saved. */
 const props = defineProps<{ material: Material; isNew: boolean }>();
@@ -143,7 +144,7 @@ function changesOf(version: MaterialVersion, i: number): string {
               :model-value="numberAt(field.path)"
               @update:model-value="set(field.path, $event)"
             />
-            <Select
+            <Choice
               v-else
               size="small"
               class="choice"

@@ -10,10 +10,18 @@ import { useShopStore } from '../../data/shop-store.ts';
 import PageHeader from '../PageHeader.vue';
 import EntryEditor from './EntryEditor.vue';
 import LibraryFiles from './LibraryFiles.vue';
+import Tabs from '../../ui/Tabs.vue';
 
 const library = useLibraryStore();
 const shop = useShopStore();
 const kind = ref<MaterialKind>('fabric');
+const kindTabs = computed(() =>
+  kinds.map((value) => ({
+    value,
+    label: kindNames[value],
+    note: found.value ? found.value[value] : library.ofKind(value).length,
+  })),
+);
 const search = ref('');
 const sort = ref<{ path: string; isDown: boolean }>({ path: 'name', isDown: false });
 const edited = shallowRef<{ material: Material; isNew: boolean } | null>(null);
@@ -122,19 +130,7 @@ function create() {
     <p v-if="library.problem" class="ember" role="alert" data-testid="library-problem">
       {{ library.problem }}
     </p>
-    <div class="tools kinds" role="tablist" aria-label="Kinds of material">
-      <button
-        v-for="item in kinds"
-        :key="item"
-        role="tab"
-        :aria-selected="kind === item"
-        :class="['plain', 'tool', { here: kind === item }]"
-        @click="kind = item"
-      >
-        {{ kindNames[item] }}
-        <span class="quiet">{{ found ? found[item] : library.ofKind(item).length }}</span>
-      </button>
-    </div>
+    <Tabs v-model="kind" class="tools kinds" label="Kinds of material" :tabs="kindTabs" />
     <p v-if="library.entries === null && !library.problem" class="quiet">Fetching the library …</p>
     <p v-else-if="shown.length === 0" class="quiet">
       {{

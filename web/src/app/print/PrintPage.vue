@@ -3,12 +3,13 @@ import { useSession } from '../../compute/use-desk.ts';
 import { partArea } from '@wick/plan/part/figures';
 import { processOf } from '@wick/plan/processes/processes';
 import { ringBounds } from '@wick/core/geometry/arcs';
-import { Button, Select } from 'ant-design-vue';
+import { Button } from 'ant-design-vue';
 import { computed, onBeforeUnmount, ref, watchEffect } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { fittingScale, papers, scales } from './paper.ts';
 import PrintedBook from './PrintedBook.vue';
 import PrintedPlan from './PrintedPlan.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** Plan and ply book as a shop would pin them up: to scale, with dimensions, on the sheet that is chosen. */
 const job = useSession();
@@ -43,12 +44,12 @@ const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
 <template>
   <div class="tools bar">
     <RouterLink :to="`/jobs/${job.id}/part`">Back to the job</RouterLink>
-    <Select
+    <Choice
       v-model:value="paperName"
       aria-label="Sheet"
       :options="papers.map(({ name }) => ({ value: name, label: name }))"
     />
-    <Select v-model:value="wanted" class="scale" aria-label="Scale" :options="scaleOptions" />
+    <Choice v-model:value="wanted" class="scale" aria-label="Scale" :options="scaleOptions" />
     <Button type="primary" @click="print">Print</Button>
     <span v-if="tooLarge" class="ember" role="alert">
       At 1:{{ scale }} the plan is larger than {{ paper.name }}. Choose a smaller scale or a larger sheet.

@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { booksOf, checkOfBook, stackOfBook, underCore } from '@wick/plan/laminate/books';
 import { materialOf } from '@wick/plan/settle';
 import { cutSheetOf } from '@wick/plan/laminate/cut-sheet';
 import type { LaidJob } from '@wick/plan/job/laid';
-import { booksOf, checkOfBook, stackOfBook, underCore } from '@wick/plan/laminate/ply-book';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 

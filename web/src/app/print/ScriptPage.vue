@@ -55,7 +55,7 @@ const sentence = (cue: string, order: string) => `${cue}: ${order}.`;
           ><b class="number">{{ i + 1 }}</b> {{ sentence(step.cue, step.order) }}</span
         >
         <span class="number">{{ expected(step.time) }}</span>
-        <span class="box" aria-label="done"></span>
+        <span class="box" role="img" aria-label="box to tick when done"></span>
         <span class="blank">______</span>
       </li>
       <li v-if="forecast.verdict && Number.isFinite(forecast.verdict.fillTime)">
@@ -64,7 +64,7 @@ const sentence = (cue: string, order: string) => `${cue}: ${order}.`;
           vacuum as the workshop does it.</span
         >
         <span class="number">{{ expected(forecast.verdict.fillTime) }}</span>
-        <span class="box" aria-label="done"></span>
+        <span class="box" role="img" aria-label="box to tick when done"></span>
         <span class="blank">______</span>
       </li>
     </ol>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { useSession } from '../../compute/use-desk.ts';
 import { regionArea } from '@wick/core/geometry/overlay';
-import { Button, Select } from 'ant-design-vue';
+import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
 import { cutCsv, cutSheetOf } from '@wick/plan/laminate/cut-sheet';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import RollDrawing from './RollDrawing.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** Every ply as it comes off the roll: pieces, labels in lay order, and how much of the roll it takes. */
 const job = useSession();
@@ -45,7 +46,7 @@ function saveCsv() {
   </p>
   <template v-else>
     <div class="tools head-row">
-      <Select
+      <Choice
         :value="roll?.materialId"
         class="wide"
         aria-label="Cloth on the roll"

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
 import { materialOf } from '@wick/plan/settle';
 import type { BookCheck } from '@wick/core/laminate/ply-book';
 import type { Stack } from '@wick/core/laminate/stack';
 import { availablePressure } from '@wick/plan/laminate/stack';
-import type { Book, PartSums } from '@wick/plan/laminate/ply-book';
+import type { PartSums } from '@wick/plan/laminate/ply-book';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import NewerValues from '../common/NewerValues.vue';

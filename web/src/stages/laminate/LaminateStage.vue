@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { booksOf, checkOfBook, stackOfBook } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
 import { missingOf } from '@wick/plan/forecast/missing';
-import { booksOf, checkOfBook, partSums, stackOfBook } from '@wick/plan/laminate/ply-book';
+import { partSums } from '@wick/plan/laminate/ply-book';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import type { Stage } from '../stage.ts';
@@ -11,6 +12,7 @@ import PlyBoard from './PlyBoard.vue';
 import PlyTable from './PlyTable.vue';
 import StackAround from './StackAround.vue';
 import StackDrawing from './StackDrawing.vue';
+import Tabs from '../../ui/Tabs.vue';
 
 defineProps<{ stage: Stage; minute: number | null }>();
 const job = useSession();
@@ -21,6 +23,13 @@ const bookId = ref<string | null>(null);
 const chosen = ref<number | null>(null);
 
 const books = computed(() => booksOf(job.laid));
+const bookTabs = computed(() =>
+  books.value.map(({ zoneId, name, laminate }) => ({
+    value: zoneId,
+    label: name,
+    note: `${laminate.plies.length} plies`,
+  })),
+);
 const book = computed(() => books.value.find(({ zoneId }) => zoneId === bookId.value) ?? books.value[0]!);
 const result = computed(() => {
   if (book.value.laminate.plies.length === 0)
@@ -47,32 +56,21 @@ const result = computed(() => {
     <section class="bench">
       <div class="head">
         <h1>{{ stage.question }}</h1>
-        <div class="tools" role="tablist" aria-label="Laminate">
-          <button
-            v-for="name in panes"
-            :key="name"
-            role="tab"
-            :aria-selected="pane === name"
-            :class="['plain', 'tool', { here: pane === name }]"
-            @click="pane = name"
-          >
-            {{ name }}
-          </button>
-        </div>
+        <Tabs
+          v-model="pane"
+          class="tools"
+          label="Laminate"
+          :tabs="panes.map((value) => ({ value, label: value }))"
+        />
       </div>
       <template v-if="pane === 'Ply book'">
-        <div class="tools books" role="tablist" aria-label="Zones">
-          <button
-            v-for="item in books"
-            :key="item.zoneId ?? 'base'"
-            role="tab"
-            :aria-selected="item === book"
-            :class="['plain', 'tool', { here: item === book }]"
-            @click="((bookId = item.zoneId), (chosen = null))"
-          >
-            {{ item.name }} <span class="quiet">{{ item.laminate.plies.length }} plies</span>
-          </button>
-        </div>
+        <Tabs
+          class="tools books"
+          label="Zones"
+          :model-value="book.zoneId"
+          :tabs="bookTabs"
+          @update:model-value="((bookId = $event), (chosen = null))"
+        />
         <div class="columns">
           <div class="left">
             <PlyTable
@@ -98,7 +96,7 @@ const result = computed(() => {
       </template>
       <CutList v-else />
     </section>
-    <aside class="answer">
+    <aside class="answer" tabindex="0" aria-label="Answer">
       <LaminateAnswer :book="book" :result="result" />
     </aside>
   </div>

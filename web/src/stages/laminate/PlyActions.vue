@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
-import type { Book } from '@wick/plan/laminate/ply-book';
-import { Button, Select } from 'ant-design-vue';
+import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { addPly, mirrorStack, stagger } from '@wick/plan/laminate/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import { useChoices } from './use-choices.ts';
+import Choice from '../../ui/Choice.vue';
 
 /** What is done to a ply book as a whole: a further ply, its mirror image, steps at its edge. */
 const props = defineProps<{ book: Book }>();
@@ -26,13 +27,11 @@ const refuseStep = (value: number) => (value >= 0 && value <= 0.5 ? null : 'From
 
 <template>
   <div class="tools add">
-    <Select
+    <Choice
       :value="nothingChosen"
       placeholder="Add a ply from the library"
       aria-label="Add a ply from the library"
       class="wide"
-      show-search
-      option-filter-prop="label"
       :options="fabricOptions"
       @change="add(String($event))"
     />

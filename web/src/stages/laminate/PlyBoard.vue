@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
-import { plyCutsOf, type Book } from '@wick/plan/laminate/ply-book';
+import { plyCutsOf } from '@wick/plan/laminate/ply-book';
 import { computed } from 'vue';
 import { fitViewport, pathOf, toScreen } from '../../board/viewport.ts';
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
 import { materialOf } from '@wick/plan/settle';
-import type { Book } from '@wick/plan/laminate/ply-book';
-import { Button, Select } from 'ant-design-vue';
+import { Button } from 'ant-design-vue';
 import { computed, nextTick, ref } from 'vue';
 import { movePly, removePly, repeatPly, setThrough, updatePly } from '@wick/plan/laminate/edits';
 import { useShopStore } from '../../data/shop-store.ts';
@@ -10,6 +10,7 @@ import QuantityInput from '../../ui/QuantityInput.vue';
 import PlyActions from './PlyActions.vue';
 import { useChoices } from './use-choices.ts';
 import { usePlyDrag } from './use-ply-drag.ts';
+import Choice from '../../ui/Choice.vue';
 
 /** The ply book of one laminate, bag side on top as it lies; rows are dragged, or moved with Alt and the arrows. */
 const props = defineProps<{
@@ -104,7 +105,7 @@ const refuseInset = (value: number) =>
           >
         </td>
         <td class="cloth">
-          <Select
+          <Choice
             size="small"
             :value="ply.materialId"
             :options="fabricOptions"
@@ -183,7 +184,7 @@ td :deep(input) {
   min-width: 58px;
 }
 @media (max-width: 1100px) {
-  .cloth :deep(.ant-select) {
+  .cloth .choice {
     width: 118px !important;
   }
 }
@@ -197,7 +198,7 @@ td :deep(input) {
 .cloth {
   white-space: nowrap;
 }
-.cloth :deep(.ant-select) {
+.cloth .choice {
   width: 158px;
 }
 .cloth .quiet {

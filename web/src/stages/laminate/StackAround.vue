@@ -1,15 +1,16 @@
 <script setup lang="ts">
+import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
 import type { Stack } from '@wick/core/laminate/stack';
 import type { JobLaminate } from '@wick/contract/job/job';
 import type { MaterialKind } from '@wick/contract/materials';
-import type { Book } from '@wick/plan/laminate/ply-book';
-import { Select } from 'ant-design-vue';
+
 import { computed } from 'vue';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { withLaminate } from '@wick/plan/laminate/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import { useChoices } from './use-choices.ts';
+import Choice from '../../ui/Choice.vue';
 
 /** What goes with the plies: core and its place, mesh, peel ply, and how hard all of it is pressed. */
 const props = defineProps<{ book: Book; stack: Stack | null }>();
@@ -50,7 +51,7 @@ const refusePressure = (value: number) =>
   <div class="fields">
     <label v-for="[key, kind, label, none] in addOns" :key="key">
       <span class="quiet">{{ label }}</span>
-      <Select
+      <Choice
         :value="laminate[key] ?? ''"
         :options="options(kind, none)"
         :aria-label="label"
@@ -59,7 +60,7 @@ const refusePressure = (value: number) =>
     </label>
     <label>
       <span class="quiet">Core lies</span>
-      <Select
+      <Choice
         :value="laminate.pliesUnderCore ?? -1"
         :options="places"
         :disabled="laminate.coreId === null"
@@ -91,7 +92,7 @@ const refusePressure = (value: number) =>
     />
     <label v-if="book.zoneId === null">
       <span class="quiet">Show face</span>
-      <Select
+      <Choice
         :value="job.laid.showFace ?? ''"
         :options="faces"
         aria-label="Show face"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { underCore, type Book } from '@wick/plan/laminate/books';
 import { materialOf } from '@wick/plan/settle';
 import type { Stack } from '@wick/core/laminate/stack';
 import type { LaidJob } from '@wick/plan/job/laid';
-import { underCore, type Book } from '@wick/plan/laminate/ply-book';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 

@@ -1,5 +1,5 @@
+import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
-import type { Book } from '@wick/plan/laminate/ply-book';
 import { ref, type Ref } from 'vue';
 import { movePly } from '@wick/plan/laminate/edits';
 

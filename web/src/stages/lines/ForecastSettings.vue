@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { withForecast } from '@wick/plan/job/edits';
 import { useSession } from '../../compute/use-desk.ts';
-import { Checkbox, Select } from 'ant-design-vue';
+import { Checkbox } from 'ant-design-vue';
+import Choice from '../../ui/Choice.vue';
 
 /** How the forecast is made: quick and averaged, or through the thickness; a stiff laminate, or one that gives. */
 const job = useSession();
@@ -25,7 +26,7 @@ const fineness = [
       @change="job.apply(withForecast({ soft: $event.target.checked }))"
       >Laminate gives under resin pressure</Checkbox
     >
-    <Select
+    <Choice
       size="small"
       aria-label="Fineness of the forecast"
       :value="job.laid.forecast.nodeCount ?? 0"

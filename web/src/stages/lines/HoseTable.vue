@@ -2,7 +2,7 @@
 import { useSession } from '../../compute/use-desk.ts';
 import { hoseOfLine, hoseOfTee, hoseRunsOf, potLevelOf } from '@wick/plan/layout/hoses';
 import type { JobLine } from '@wick/contract/job/job';
-import { Button, Select } from 'ant-design-vue';
+import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { updateLine, withHose } from '@wick/plan/layout/edits';
 import { addTee, removeStation, removeTee, updateStation, updateTee } from '@wick/plan/layout/fittings';
@@ -10,6 +10,7 @@ import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import VentVacuum from './VentVacuum.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** What resin has to pass before it is on the part: pot, hose, tee and the channel itself. */
 const job = useSession();
@@ -70,7 +71,7 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
           </td>
           <template v-if="line.kind !== 'race'">
             <td>
-              <Select
+              <Choice
                 size="small"
                 class="choice"
                 :value="line.tee ?? line.stationId ?? ''"
@@ -80,7 +81,7 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
               />
             </td>
             <td>
-              <Select
+              <Choice
                 size="small"
                 class="choice"
                 :value="line.hoseId ?? ''"

@@ -3,12 +3,13 @@ import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { lineLength } from '@wick/core/geometry/polygon';
 import { formatClock } from '@wick/core/units/format';
 import type { JobLine } from '@wick/contract/job/job';
-import { Button, Checkbox, Select } from 'ant-design-vue';
+import { Button, Checkbox } from 'ant-design-vue';
 import { computed } from 'vue';
 import { moveLinePoint, removeLine, updateLine, whenPassed, withStock } from '@wick/plan/layout/edits';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 defineProps<{ lines: readonly JobLine[]; selected: string | null }>();
 const emit = defineEmits<{ select: [id: string] }>();
@@ -116,7 +117,7 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
             {{ line.points.length > 1 ? shop.show(lineLength(line.points), 'length') : 'point' }}
           </td>
           <td>
-            <Select
+            <Choice
               v-if="line.kind !== 'race'"
               size="small"
               class="stock"
@@ -129,7 +130,7 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
             />
           </td>
           <td>
-            <Select
+            <Choice
               size="small"
               class="choice"
               :value="valueOf(line)"

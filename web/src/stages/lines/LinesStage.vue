@@ -4,7 +4,7 @@ import { polygonOf } from '@wick/core/geometry/arcs';
 import type { JobLine } from '@wick/contract/job/job';
 import { isSound } from '@wick/plan/forecast/words';
 import type { Point } from '@wick/core/geometry/polygon';
-import { Button, Checkbox, Select } from 'ant-design-vue';
+import { Button, Checkbox } from 'ant-design-vue';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import Board from '../../board/Board.vue';
@@ -20,28 +20,33 @@ import QuantityInput from '../../ui/QuantityInput.vue';
 import { isTyping } from '../../ui/typing.ts';
 import VerdictPanel from './VerdictPanel.vue';
 import type { Stage } from '../stage.ts';
-import AdviceBoard from './AdviceBoard.vue';
 import BoardNotes from './BoardNotes.vue';
-import ChecksList from './ChecksList.vue';
-import DoubtPanel from './DoubtPanel.vue';
 import HoseFigures from './HoseFigures.vue';
-import HoseTable from './HoseTable.vue';
-import LayoutsBoard from './LayoutsBoard.vue';
-import LayoutTable from './LayoutTable.vue';
 import { lineTools, useLineGestures } from './line-gestures.ts';
 import LineFigure from './LineFigure.vue';
 import LineTable from './LineTable.vue';
 import MeshFigures from './MeshFigures.vue';
 import PlanNotes from './PlanNotes.vue';
-import ProbeList from './ProbeList.vue';
-import RepairList from './RepairList.vue';
 import ResultsOut from './ResultsOut.vue';
-import SequenceTable from './SequenceTable.vue';
-import TemplatePicker from './TemplatePicker.vue';
 import ViewBar from './ViewBar.vue';
 import { openingsAt } from './openings.ts';
 import { useReading } from './use-reading.ts';
 import { useScript } from './use-script.ts';
+import Choice from '../../ui/Choice.vue';
+import { laterComponent } from '../../ui/later.ts';
+import Tabs from '../../ui/Tabs.vue';
+
+/** Panes are fetched when they are first opened. */
+const AdviceBoard = laterComponent(() => import('./AdviceBoard.vue'));
+const ChecksList = laterComponent(() => import('./ChecksList.vue'));
+const DoubtPanel = laterComponent(() => import('./DoubtPanel.vue'));
+const HoseTable = laterComponent(() => import('./HoseTable.vue'));
+const LayoutsBoard = laterComponent(() => import('./LayoutsBoard.vue'));
+const LayoutTable = laterComponent(() => import('./LayoutTable.vue'));
+const ProbeList = laterComponent(() => import('./ProbeList.vue'));
+const RepairList = laterComponent(() => import('./RepairList.vue'));
+const SequenceTable = laterComponent(() => import('./SequenceTable.vue'));
+const TemplatePicker = laterComponent(() => import('./TemplatePicker.vue'));
 
 const props = defineProps<{ stage: Stage; minute: number | null }>();
 const route = useRoute();
@@ -68,6 +73,18 @@ const pane = computed<Pane>({
   set: (name) => void router.replace({ query: { ...route.query, pane: name.toLowerCase() } }),
 });
 /** These two show layouts side by side where the board is otherwise. */
+const noteOn: Partial<Record<Pane, () => number | undefined>> = {
+  Checks: () => checks.breaks.length || undefined,
+  Layouts: () => job.document.layouts.length,
+};
+const tabs = computed(() =>
+  panes.map((name) => ({
+    value: name,
+    label: name,
+    note: noteOn[name]?.(),
+    isWarning: name === 'Checks',
+  })),
+);
 const isCompared = computed(() => pane.value === 'Layouts' || pane.value === 'Advice');
 
 const fittings = [
@@ -258,7 +275,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
                 />
               </div>
             </template>
-            <Select
+            <Choice
               v-if="tool === 'fitting'"
               v-model:value="fitting"
               size="small"
@@ -270,21 +287,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           </div>
         </div>
       </template>
-      <div class="panes" role="tablist" aria-label="Details of the layout">
-        <button
-          v-for="name in panes"
-          :key="name"
-          role="tab"
-          :aria-selected="pane === name"
-          :class="['plain', 'tool', { here: pane === name }]"
-          @click="pane = name"
-        >
-          {{ name
-          }}<b v-if="name === 'Checks' && checks.breaks.length > 0" class="ember number count">{{
-            checks.breaks.length
-          }}</b
-          ><b v-if="name === 'Layouts'" class="quiet number count">{{ job.document.layouts.length }}</b>
-        </button>
+      <div class="panes">
+        <Tabs v-model="pane" label="Details of the layout" :tabs="tabs" />
         <span class="space" />
         <TemplatePicker v-if="!isCompared" />
       </div>
@@ -297,7 +301,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
       <ProbeList v-else-if="pane === 'Probes'" :minute="minute" />
       <DoubtPanel v-else />
     </section>
-    <aside class="answer">
+    <aside class="answer" tabindex="0" aria-label="Answer">
       <VerdictPanel>
         <template #mend>
           <Button v-if="fails && advice.working !== 'mend'" size="small" class="mend" @click="mend"
@@ -329,9 +333,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 }
 .offset :deep(input) {
   padding: 1px 7px;
-}
-.count {
-  margin-left: 4px;
 }
 .mend {
   margin-bottom: 8px;

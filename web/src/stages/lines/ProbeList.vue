@@ -4,10 +4,12 @@ import type { ProbeHistory } from '../../compute/probes.ts';
 import { formatClock, toUnit } from '@wick/core/units/format';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
-import VueApexCharts from 'vue3-apexcharts';
 import { useShopStore } from '../../data/shop-store.ts';
+import { laterComponent } from '../../ui/later.ts';
 
 /** Pinned places: when the front comes, how old the resin is then, and the pressure under the bag over time. */
+/** Charts are fetched where there is one to draw. */
+const VueApexCharts = laterComponent(() => import('vue3-apexcharts'));
 const props = defineProps<{ minute: number | null }>();
 const probes = useProbes();
 const shop = useShopStore();

@@ -2,7 +2,7 @@
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { formatClock } from '@wick/core/units/format';
 import type { JobAction, JobLine, JobTrigger } from '@wick/contract/job/job';
-import { Button, Checkbox, Select } from 'ant-design-vue';
+import { Button, Checkbox } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { typedTimes } from '@wick/plan/layout/valve-script';
 import { updateLine, whenPassed } from '@wick/plan/layout/edits';
@@ -18,6 +18,7 @@ import QuantityInput from '../../ui/QuantityInput.vue';
 import { closesPrevious, doingWords, freshTrigger, triggerKinds } from './sequence-words.ts';
 import SequenceLanes from './SequenceLanes.vue';
 import { useScript } from './use-script.ts';
+import Choice from '../../ui/Choice.vue';
 
 /** Who opens and shuts when: one row an action, with the minute it comes to. */
 const job = useSession();
@@ -136,7 +137,7 @@ function happens({ id }: JobAction): string {
           </td>
           <td :class="['number', line.kind]">{{ line.name }}</td>
           <td>
-            <Select
+            <Choice
               size="small"
               class="doing"
               :value="action.opening"
@@ -146,7 +147,7 @@ function happens({ id }: JobAction): string {
             />
           </td>
           <td>
-            <Select
+            <Choice
               size="small"
               class="kind"
               :value="action.when.kind"
@@ -156,7 +157,7 @@ function happens({ id }: JobAction): string {
             />
           </td>
           <td>
-            <Select
+            <Choice
               v-if="'what' in action.when"
               size="small"
               class="target"
@@ -165,7 +166,7 @@ function happens({ id }: JobAction): string {
               :aria-label="`Line or mark ${line.name} waits for`"
               @change="change(line, action, { when: { ...action.when, what: String($event) } as JobTrigger })"
             />
-            <Select
+            <Choice
               v-else-if="action.when.kind === 'zoneFull'"
               size="small"
               class="target"
@@ -231,7 +232,7 @@ function happens({ id }: JobAction): string {
       </tbody>
     </table>
     <div class="rowline">
-      <Select
+      <Choice
         size="small"
         class="target"
         placeholder="Add an action for …"

@@ -4,10 +4,11 @@ import { fitTemplate, templateNames, type TemplateRequest } from '@wick/core/lay
 import { layDrafts } from '@wick/plan/advice/score';
 import { replaceLayout } from '@wick/plan/layout/layouts';
 import { partShapeOf } from '@wick/plan/layout/fit';
-import { Button, Checkbox, InputNumber, Popover, Select } from 'ant-design-vue';
+import { Button, Checkbox } from 'ant-design-vue';
 import { computed, reactive, ref } from 'vue';
 import LayoutPicture from './LayoutPicture.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** Layouts from templates, fitted to the outline; pinned lines stay. */
 const job = useSession();
@@ -38,7 +39,11 @@ const directions = [
   { value: 'long', label: 'along the part' },
   { value: 'short', label: 'across the part' },
 ];
-const drafts = computed(() => (isOpen.value ? fitTemplate(partShapeOf(job.laid), { ...request }) : []));
+/** A field that is being emptied holds no number. */
+const countIn = (typed: number) => Math.max(2, Math.min(9, Math.round(Number(typed) || 2)));
+const drafts = computed(() =>
+  isOpen.value ? fitTemplate(partShapeOf(job.laid), { ...request, count: countIn(request.count) }) : [],
+);
 const laid = computed(() => (drafts.value.length > 0 ? layDrafts(job.laid, drafts.value) : null));
 function lay() {
   if (laid.value) job.apply(replaceLayout(laid.value), 'lines from a template');
@@ -47,9 +52,9 @@ function lay() {
 </script>
 
 <template>
-  <Popover v-model:open="isOpen" trigger="click" placement="topRight" title="Lay lines from a template">
-    <Button size="small">Template</Button>
-    <template #content>
+  <div class="place" @keydown.esc="isOpen = false">
+    <Button size="small" :aria-expanded="isOpen" @click="isOpen = !isOpen">Template</Button>
+    <section v-if="isOpen" class="panel" aria-label="Lay lines from a template">
       <div class="picker" data-testid="templates">
         <div class="names" role="radiogroup" aria-label="Template">
           <button
@@ -66,10 +71,10 @@ function lay() {
         <div class="settings">
           <label v-if="counted[request.template]"
             >{{ counted[request.template] }}
-            <InputNumber v-model:value="request.count" size="small" :min="2" :max="9" :precision="0"
+            <input v-model.number="request.count" type="number" min="2" max="9" step="1" class="count"
           /></label>
           <template v-if="request.template !== 'radial' && request.template !== 'point'">
-            <Select
+            <Choice
               v-model:value="request.direction"
               size="small"
               aria-label="Direction"
@@ -95,11 +100,32 @@ function lay() {
           >
         </div>
       </div>
-    </template>
-  </Popover>
+    </section>
+  </div>
 </template>
 
 <style scoped>
+.place {
+  position: relative;
+}
+.panel {
+  position: absolute;
+  right: 0;
+  bottom: 30px;
+  z-index: 10;
+  padding: 14px 16px;
+  border: 1px solid var(--rule);
+  background: var(--sheet);
+  box-shadow: 0 4px 18px #1e2a2f26;
+}
+.count {
+  width: 60px;
+  margin-left: 6px;
+  padding: 2px 6px;
+  border: 1px solid #bdb6a6;
+  border-radius: 3px;
+  background: var(--sheet);
+}
 .picker {
   display: grid;
   grid-template-columns: 190px 260px;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useForecast } from '../../compute/use-desk.ts';
-import { Select } from 'ant-design-vue';
 import { computed } from 'vue';
 import { fieldViews, type ViewId } from '../../board/fields.ts';
+import Choice from '../../ui/Choice.vue';
 
 /** What the board shows: the front, or a quantity over the plan. */
 const viewId = defineModel<ViewId>({ required: true });
@@ -34,18 +34,18 @@ const sides = [
 </script>
 
 <template>
-  <Select
+  <Choice
     v-if="hasLayers && viewId === 'front'"
     v-model:value="forecast.side"
     size="small"
+    class="view"
     aria-label="Side of the laminate"
     :options="sides"
   />
-  <Select
+  <Choice
     v-model:value="viewId"
     size="small"
     class="view"
-    :dropdown-match-select-width="false"
     aria-label="What the board shows"
     :options="views"
   />
@@ -53,6 +53,7 @@ const sides = [
 
 <style scoped>
 .view {
+  width: auto;
   min-width: 130px;
 }
 </style>

@@ -2,11 +2,12 @@
 import { useSession } from '../../compute/use-desk.ts';
 import { lineLength } from '@wick/core/geometry/polygon';
 import type { JobFeature } from '@wick/contract/job/job';
-import { Button, Input, Select } from 'ant-design-vue';
+import { Button, Input } from 'ant-design-vue';
 import { computed } from 'vue';
 import { removeFeature, updateFeature } from '@wick/plan/part/features';
 import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** Where the surface climbs, steps or turns in: what the bag needs a pleat for and the plies may bridge. */
 const job = useSession();
@@ -51,7 +52,7 @@ function rename(id: string, event: Event) {
           />
         </td>
         <td>
-          <Select
+          <Choice
             size="small"
             class="kind"
             :value="feature.kind"

@@ -3,7 +3,7 @@ import { useSession } from '../../compute/use-desk.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
 import type { Drawing, LayerRole } from '@wick/plan/files/drawings/drawing';
-import { Button, Checkbox, Modal, Select } from 'ant-design-vue';
+import { Button, Checkbox, Modal } from 'ant-design-vue';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { fitViewport, pathOf, toScreen } from '../../board/viewport.ts';
 import { incomingDrawing } from '../../data/incoming.ts';
@@ -11,6 +11,7 @@ import { withPatch } from '@wick/plan/part/edits';
 import { addZone, withoutZones } from '@wick/plan/part/zones';
 import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** Takes an outline with holes and zones from a drawing: which layers, which unit, and what is done about gaps. */
 const job = useSession();
@@ -155,7 +156,7 @@ const refuseTolerance = (value: number) => (value >= 0 && value <= 0.1 ? null : 
       <div class="fields">
         <label>
           <span class="quiet">Drawn in</span>
-          <Select v-model:value="unitLength" aria-label="Unit of the drawing" :options="unitOptions" />
+          <Choice v-model:value="unitLength" aria-label="Unit of the drawing" :options="unitOptions" />
         </label>
         <QuantityInput
           label="Ends this near are joined"
@@ -169,7 +170,7 @@ const refuseTolerance = (value: number) => (value >= 0 && value <= 0.1 ? null : 
           <span
             >{{ layer.name }} <span class="quiet">{{ layer.paths.length }} paths</span></span
           >
-          <Select
+          <Choice
             v-model:value="roles[i]"
             size="small"
             :aria-label="`Layer ${layer.name}`"
@@ -233,7 +234,7 @@ const refuseTolerance = (value: number) => (value >= 0 && value <= 0.1 ? null : 
   justify-content: space-between;
   align-items: center;
 }
-.layer :deep(.ant-select) {
+.layer .choice {
   width: 158px;
 }
 svg {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useSession } from '../../compute/use-desk.ts';
-import { Select } from 'ant-design-vue';
+
 import { computed, onMounted } from 'vue';
 import { useMouldStore } from '../../data/mould-store.ts';
 import MouldHistory from '../../ui/MouldHistory.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** The mould this job is made on, and what has happened to it. */
 const job = useSession();
@@ -25,7 +26,7 @@ function choose(id: string) {
   <div class="tools">
     <label>
       <span class="quiet">Made on </span>
-      <Select
+      <Choice
         class="wide"
         size="small"
         :value="stored ? stored.mould.id : ''"

@@ -4,10 +4,11 @@ import { useSession } from '../../compute/use-desk.ts';
 import { partArea, partPerimeter } from '@wick/plan/part/figures';
 import { processes as table } from '@wick/plan/processes/processes';
 import { ringBounds } from '@wick/core/geometry/arcs';
-import { Select } from 'ant-design-vue';
+
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** The part in numbers, and what has no place on the plan: flange and slope. */
 const job = useSession();
@@ -44,7 +45,7 @@ const refuseFlange = (value: number) => (value >= 0 && value < 5 ? null : 'From 
   </div>
   <label class="process">
     <span class="quiet">Made by</span>
-    <Select
+    <Choice
       :value="job.laid.process"
       :options="processes"
       aria-label="Process"

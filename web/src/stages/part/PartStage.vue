@@ -24,6 +24,7 @@ import RingActions from './RingActions.vue';
 import RingFigure from './RingFigure.vue';
 import ShapeTemplates from './ShapeTemplates.vue';
 import ZoneTable from './ZoneTable.vue';
+import Tabs from '../../ui/Tabs.vue';
 
 defineProps<{ stage: Stage; minute: number | null }>();
 const job = useSession();
@@ -186,17 +187,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
           @removed="plan.select({ kind: 'outline' })"
         />
       </div>
-      <div class="panes" role="tablist" aria-label="Details of the part">
-        <button
-          v-for="item in panes"
-          :key="item"
-          role="tab"
-          :aria-selected="pane === item"
-          :class="['plain', 'tool', { here: pane === item }]"
-          @click="pane = item"
-        >
-          {{ item }}
-        </button>
+      <div class="panes">
+        <Tabs
+          v-model="pane"
+          label="Details of the part"
+          :tabs="panes.map((value) => ({ value, label: value }))"
+        />
         <span class="space" />
         <ShapeTemplates />
         <ImportPlan />
@@ -215,7 +211,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
         <MouldPanel v-else />
       </div>
     </section>
-    <aside class="answer"><PartAnswer :corners="polygonOf(part.outline).length" /></aside>
+    <aside class="answer" tabindex="0" aria-label="Answer">
+      <PartAnswer :corners="polygonOf(part.outline).length" />
+    </aside>
   </div>
 </template>
 

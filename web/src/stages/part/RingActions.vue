@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { useSession } from '../../compute/use-desk.ts';
-import { Button, Popover, Select } from 'ant-design-vue';
+import { Button, Popover } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { mirrorJob, mirrorRing, type RingRef } from '@wick/plan/part/edits';
 import { bandAlong, copyRing, joinToPart, offsetRing, removeRing, zoneByOffset } from '@wick/plan/part/zones';
 import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** What can be done with the chosen ring as a whole. */
 const props = defineProps<{ ringRef: RingRef; name: string; corner: number | null }>();
@@ -88,7 +89,7 @@ function join(operation: 'unite' | 'subtract') {
       <Button size="small" @click="join('subtract')">Cut from part</Button>
     </template>
     <Button v-if="ringRef.kind !== 'outline'" size="small" danger @click="remove">Delete</Button>
-    <Select
+    <Choice
       size="small"
       class="grid"
       aria-label="Grid to snap to"

@@ -10,12 +10,13 @@ import {
   ring,
   trapezoid,
 } from '@wick/core/geometry/shapes';
-import { Button, Popover, Select } from 'ant-design-vue';
+import { Button, Popover } from 'ant-design-vue';
 import { computed, reactive, ref } from 'vue';
 import { pathOf } from '../../board/viewport.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { withPatch } from '@wick/plan/part/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** Outlines by a few numbers. */
 const job = useSession();
@@ -132,7 +133,7 @@ function use() {
     <Button size="small">From a shape</Button>
     <template #content>
       <div class="fields">
-        <Select
+        <Choice
           v-model:value="chosen"
           aria-label="Shape"
           :options="templates.map(({ name }) => ({ value: name, label: name }))"

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { useSession } from '../../compute/use-desk.ts';
 import { ringBounds } from '@wick/core/geometry/arcs';
-import { Button, Input, Select } from 'ant-design-vue';
+import { Button, Input } from 'ant-design-vue';
 import { computed } from 'vue';
 import { isSameRing, type RingRef } from '@wick/plan/part/edits';
 import { raiseZone, removeRing, updateZone, withPurpose, type ZonePurpose } from '@wick/plan/part/zones';
 import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 /** Zones and holes by name; each zone's plies are set under Laminate. */
 defineProps<{ selected: RingRef }>();
@@ -59,7 +60,7 @@ function rename(id: string, event: Event) {
           />
         </td>
         <td>
-          <Select
+          <Choice
             size="small"
             class="purpose"
             :value="zone.purpose"

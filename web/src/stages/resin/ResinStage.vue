@@ -7,8 +7,8 @@ import { resinLedger } from '@wick/core/ledger/resin-ledger';
 import { formatClock } from '@wick/core/units/format';
 import { partSums } from '@wick/plan/laminate/ply-book';
 import { ledgerRequestOf } from '@wick/plan/resin/ledger';
-import { Select } from 'ant-design-vue';
-import { computed, defineAsyncComponent } from 'vue';
+
+import { computed } from 'vue';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
@@ -17,9 +17,11 @@ import type { Stage } from '../stage.ts';
 import BatchTable from './BatchTable.vue';
 import PotPanel from './PotPanel.vue';
 import ResinData from './ResinData.vue';
+import Choice from '../../ui/Choice.vue';
+import { laterComponent } from '../../ui/later.ts';
 
 defineProps<{ stage: Stage; minute: number | null }>();
-const ResinCharts = defineAsyncComponent(() => import('./ResinCharts.vue'));
+const ResinCharts = laterComponent(() => import('./ResinCharts.vue'));
 const job = useSession();
 const shop = useShopStore();
 const library = useLibraryStore();
@@ -66,7 +68,7 @@ function choose(id: string) {
       <div class="fields">
         <label class="system">
           <span class="quiet">Resin system</span>
-          <Select
+          <Choice
             :value="resin.materialId ?? undefined"
             placeholder="Choose a resin from the library"
             aria-label="Resin system"
@@ -125,7 +127,7 @@ function choose(id: string) {
         site’s rules.
       </p>
     </section>
-    <aside class="answer">
+    <aside class="answer" tabindex="0" aria-label="Answer">
       <template v-if="forecast.clock && system">
         <div class="quiet">gels, from first mix</div>
         <div class="number huge">{{ Math.round(forecast.clock.gelTime / 60) }}<small> min</small></div>

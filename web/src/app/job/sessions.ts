@@ -1,15 +1,10 @@
 import { storedJobSchema } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job/job';
-import type { InjectionKey } from 'vue';
-import { createScheduler, type Scheduler, type WorkerLike } from '../compute/scheduler.ts';
-import { api, ApiProblem, NotReached } from '../data/api.ts';
-import { browserDrafts } from '../session/drafts.ts';
-import type { WriteOutcome } from '../session/saver.ts';
-import { createSessions } from '../session/sessions.ts';
-
-type Sessions = ReturnType<typeof createSessions>;
-export const sessionsKey: InjectionKey<Sessions> = Symbol('sessions');
-export const schedulerKey: InjectionKey<Scheduler> = Symbol('scheduler');
+import { createScheduler, type WorkerLike } from '../../compute/scheduler.ts';
+import { api, ApiProblem, NotReached } from '../../data/api.ts';
+import { browserDrafts } from '../../session/drafts.ts';
+import type { WriteOutcome } from '../../session/saver.ts';
+import { createSessions } from '../../session/sessions.ts';
 
 /** A write as the saver takes it: nothing is thrown. */
 async function write(jobId: string, revision: number, document: Job): Promise<WriteOutcome> {
@@ -27,15 +22,14 @@ async function write(jobId: string, revision: number, document: Job): Promise<Wr
 }
 
 /** Sessions against the server, unsaved work kept by the browser. */
-export const openSessions = (): Sessions =>
-  createSessions({ read: api.getJob, write, drafts: browserDrafts });
+export const sessions = createSessions({ read: api.getJob, write, drafts: browserDrafts });
 
 /** Most workers, whatever the machine has. */
 const MOST_WORKERS = 8;
 
 /** One pool of workers for the whole application, no larger than the machine has cores. */
-export const openScheduler = (): Scheduler =>
-  createScheduler(
-    () => new Worker(new URL('../compute/flow.worker.ts', import.meta.url), { type: 'module' }) as WorkerLike,
-    Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 2)),
-  );
+export const scheduler = createScheduler(
+  () =>
+    new Worker(new URL('../../compute/flow.worker.ts', import.meta.url), { type: 'module' }) as WorkerLike,
+  Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 2)),
+);

@@ -1,0 +1,60 @@
+import axe from 'axe-core';
+import type { Page } from '@playwright/test';
+import { expect, openCopy, test } from './support/fixtures.ts';
+
+/** Rules of WCAG 2.1, levels A and AA, as axe-core checks them on the page as it stands. */
+async function faultsOf(page: Page): Promise<string[]> {
+  await page.evaluate(axe.source);
+  return page.evaluate(async () => {
+    const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(document, {
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'],
+    });
+    return violations.flatMap(({ id, help, nodes }) =>
+      nodes.map(({ target, any }) => `${id}: ${help}: ${target.join(' ')} ${any[0]?.message ?? ''}`),
+    );
+  });
+}
+
+const panes = ['Lines', 'Sequence', 'Hoses', 'Checks', 'Layouts', 'Advice', 'Probes', 'Doubt'];
+
+test('every screen and printed page can be read by eye, keys and screen reader', async ({ page, home }) => {
+  const faults: string[] = [];
+  const look = async (name: string) => {
+    await page.waitForTimeout(400);
+    for (const fault of await faultsOf(page)) faults.push(`${name}: ${fault}`);
+  };
+  for (const [path, sign] of [
+    ['/', 'Dome gore 7'],
+    ['/shop', 'Oxbow'],
+    ['/library', 'Biax glass 600'],
+    ['/moulds', 'Moulds'],
+  ] as const) {
+    await page.goto(home + path);
+    await expect(page.getByText(sign).first()).toBeVisible();
+    await look(path);
+  }
+  await openCopy(page, home, 'Dome gore 7');
+  for (const pane of panes) {
+    await page.getByRole('tab', { name: new RegExp(`^${pane}`) }).click();
+    await look(`lines, ${pane}`);
+  }
+  const job = page.url().replace(/\/lines.*/, '');
+  for (const stage of ['part', 'laminate', 'resin', 'vacuum', 'print', 'script']) {
+    await page.goto(`${job}/${stage}`);
+    await expect(page.getByText('Try-out').first()).toBeVisible();
+    await look(stage);
+  }
+  expect(faults).toEqual([]);
+});
+
+test('panes are one stop for the Tab key, and arrows go from one to the next', async ({ page, home }) => {
+  await openCopy(page, home, 'Dome gore 7');
+  await page.getByRole('tab', { name: 'Lines' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('tab', { name: 'Sequence' })).toBeFocused();
+  await expect(page.getByRole('tab', { name: 'Sequence' })).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('End');
+  await expect(page.getByRole('tab', { name: 'Doubt' })).toBeFocused();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('tab', { name: 'Lines' })).toBeFocused();
+});
