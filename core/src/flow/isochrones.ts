@@ -12,7 +12,7 @@ export interface Isochrones {
 /**
  * Marching triangles with linear interpolation on edges; pieces of the front and of the part's edge are chained to rings.
  * @param arrival one value a node, s; NaN allowed; kept by reference
- * Checked by isochrones.test.ts.
+ * Checked by forecast.test.ts.
  */
 export function createIsochrones(
   { nodeCount, triangles, positions }: Mesh,

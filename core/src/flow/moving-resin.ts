@@ -28,7 +28,7 @@ const STILL = 1e-5;
  * Follows the state of cure with the flow: each node's resin cures where it is and mixes with what comes in. Nodes are
  * taken from high to low pressure, so one pass is implicit and any step length is stable (upwind finite volumes).
  * @returns state 0.. a node, its fluidity and one step's advance
- * Checked by moving-resin.test.ts (uniform resin keeps one age; residence time along a strip).
+ * Checked by effects.test.ts (uniform resin keeps one age; residence time along a strip).
  */
 export function createCureField(network: FlowNetwork, resin: MovingResin) {
   const { nodeCount, rowStart, columns, conductance, storage } = network;

@@ -22,7 +22,7 @@ const MAX_BULGE = 20;
 const CHORD_ERROR = 2e-4;
 const MAX_TURN_PER_CHORD = Math.PI / 8;
 
-/** Null for a straight edge. Source: geometry of the circle; sagitta = bulge x half the chord. Checked by arcs.test.ts. */
+/** Null for a straight edge. Source: geometry of the circle; sagitta = bulge x half the chord. Checked by plan-geometry.test.ts. */
 export function arcOf(a: Corner, b: Point): Arc | null {
   const bulge = a.bulge ?? 0;
   const chord = distance(a, b);

@@ -23,7 +23,7 @@ export interface SnapTargets {
 /**
  * Pulls a point onto what it nearly meets: a corner, the middle of an edge, the place that continues an even spacing of
  * two lines, an edge, the level of a corner, then the grid. Pulls along one axis only leave the other to the grid.
- * Checked by snap.test.ts.
+ * Checked by plan-geometry.test.ts.
  */
 export function snap(at: Point, targets: SnapTargets): Snapped {
   const { rings, lines, reach, grid } = targets;

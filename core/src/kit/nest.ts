@@ -35,7 +35,7 @@ interface Profile {
  * end. An estimate: a patient hand does a little better.
  * @param rollWidth m
  * @param gap       m left free around each piece for the blade
- * Checked by nest.test.ts: no two overlap, all lie on the roll.
+ * Checked by kit.test.ts: no two overlap, all lie on the roll.
  */
 export function nest(pieces: readonly CutPiece[], rollWidth: number, gap = 0.005): Nest {
   requirePositive(rollWidth, 'Roll width', 'm');
