@@ -129,8 +129,7 @@ test('pot and pump stand on the plan with measured hoses, a double-click bends a
   // Typed lengths stand; emptied, the hose is as long as the way there.
   await expect(page.getByText(/In all .* of hose/)).toBeVisible();
   await page.getByRole('tab', { name: 'Lines' }).click();
-  await page.getByLabel('What Feed 1 is cut from').click();
-  await page.getByTitle('Profile line 15').last().click();
+  await page.getByLabel('What Feed 1 is cut from').selectOption('Profile line 15');
   await page.getByRole('tab', { name: 'Hoses' }).click();
   await expect(page.getByLabel('Bore of Feed 1', { exact: true })).toHaveValue('15 mm');
   const line = (await page.locator('[data-line="feed-1"] .swell').boundingBox())!;
@@ -207,8 +206,7 @@ test('the front is played, stepped and probed, and the board taken out as a pict
   await expect(page.locator('.apexcharts-canvas')).toBeVisible();
 
   await page.keyboard.press('s');
-  await page.getByLabel('What the board shows').first().click();
-  await page.getByTitle('Resin’s life used on arrival').last().click();
+  await page.getByLabel('What the board shows').first().selectOption('Resin’s life used on arrival');
   await expect(page.getByText(/%/).first()).toBeVisible();
   const saveAs = async (name: string) => {
     const [download] = await Promise.all([
