@@ -147,14 +147,15 @@ test('the sequence is laid out against the fuse, rows change turns, minutes can 
   const lanes = page.getByTestId('lanes');
   await expect(lanes).toContainText(/open 1\d:\d\d/);
   const rows = page.locator('.list tbody tr');
-  await expect(rows.first()).toContainText('Feed 2');
+  await expect(rows.first().locator('td.feed')).toHaveText('Feed 2');
 
   // The second row dragged above the first: Feed 3 takes the turn of Feed 2.
   const grips = page.locator('.grip');
   const [first, second] = [(await grips.nth(0).boundingBox())!, (await grips.nth(1).boundingBox())!];
   await drag(page, { x: second.x + 8, y: second.y + 8 }, { x: first.x + 8, y: first.y + 4 });
   await expect(page.getByLabel('Line or mark Feed 3 waits for')).toBeVisible();
-  await expect(rows.filter({ hasText: 'Feed 3' }).locator('.target').first()).toContainText('Feed 2');
+  const third = rows.filter({ has: page.locator('td.feed', { hasText: 'Feed 3' }) });
+  await expect(third.locator('.target option:checked')).toHaveText('Feed 2');
   await leaveField(page);
   await page.keyboard.press('Control+z');
 
@@ -178,6 +179,7 @@ test('the sequence is laid out against the fuse, rows change turns, minutes can 
   await expect(sheet).toContainText('Before the first feed: check that Vent is open.');
   await expect(sheet).toContainText(/At minute \d+:\d\d from first mix: open Feed 2\./, { timeout: 60_000 });
   await expect(page.getByRole('button', { name: 'Print' })).toBeEnabled({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: 'Play the front' })).toHaveCount(0);
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
   expect((await page.pdf({ format: 'A4', printBackground: true })).length).toBeGreaterThan(10_000);

@@ -26,7 +26,12 @@ function choose(event: Event) {
 </script>
 
 <template>
-  <select :class="['choice', size]" :value="String(index)" :disabled="disabled" @change="choose">
+  <select
+    :class="['choose', { slim: size === 'small' }]"
+    :value="String(index)"
+    :disabled="disabled"
+    @change="choose"
+  >
     <option v-if="index < 0" value="-1" disabled hidden>{{ placeholder ?? '' }}</option>
     <option v-for="(option, i) in options" :key="i" :value="String(i)" :disabled="option.disabled">
       {{ option.label }}
@@ -36,10 +41,10 @@ function choose(event: Event) {
 
 <style scoped>
 /* Whoever places it may set another width. */
-:where(.choice) {
+:where(.choose) {
   width: 100%;
 }
-.choice {
+.choose {
   height: 32px;
   padding: 0 22px 0 9px;
   border: 1px solid #bdb6a6;
@@ -52,14 +57,14 @@ function choose(event: Event) {
   color: var(--ink);
   text-overflow: ellipsis;
 }
-.choice.small {
+.choose.slim {
   height: 24px;
   padding-left: 7px;
 }
-.choice:hover:not(:disabled) {
+.choose:hover:not(:disabled) {
   border-color: var(--resin-ink);
 }
-.choice:disabled {
+.choose:disabled {
   color: var(--quiet);
   background-color: var(--paper);
 }

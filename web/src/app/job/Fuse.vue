@@ -10,6 +10,7 @@ import { speeds, usePlayback } from '../../ui/fuse/use-playback.ts';
 
 /** Time from first mix to gel along the foot of every job screen; drag the flame to see the front at that minute. */
 const minute = defineModel<number | null>({ required: true });
+const { onPaper = false } = defineProps<{ onPaper?: boolean }>();
 const forecast = useForecast();
 const root = ref<SVGSVGElement | null>(null);
 const width = ref(1200);
@@ -169,7 +170,7 @@ onBeforeUnmount(() => observer.disconnect());
           </g>
         </template>
       </svg>
-      <div v-if="forecast.flow && gel !== null" class="controls fuse-hint">
+      <div v-if="!onPaper && forecast.flow && gel !== null" class="controls">
         <button class="plain key" :aria-label="playing ? 'Stop' : 'Play the front'" @click="toggle">
           {{ playing ? '❚❚' : '▶' }}
         </button>

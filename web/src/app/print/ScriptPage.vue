@@ -78,7 +78,7 @@ const sentence = (cue: string, order: string) => `${cue}: ${order}.`;
     <ul>
       <li v-for="text in scriptCautions" :key="text">{{ text }}</li>
     </ul>
-    <div class="fuse-print"><Fuse :model-value="null" /></div>
+    <div class="fuse-print"><Fuse :model-value="null" on-paper /></div>
     <p class="quiet">A forecast is no certificate: the part is judged by measuring it.</p>
   </main>
 </template>

@@ -184,7 +184,7 @@ td :deep(input) {
   min-width: 58px;
 }
 @media (max-width: 1100px) {
-  .cloth .choice {
+  .cloth select {
     width: 118px !important;
   }
 }
@@ -198,7 +198,7 @@ td :deep(input) {
 .cloth {
   white-space: nowrap;
 }
-.cloth .choice {
+.cloth select {
   width: 158px;
 }
 .cloth .quiet {

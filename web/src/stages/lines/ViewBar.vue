@@ -53,7 +53,7 @@ const sides = [
 
 <style scoped>
 .view {
-  width: auto;
-  min-width: 130px;
+  flex: none;
+  width: 190px;
 }
 </style>

@@ -234,7 +234,7 @@ const refuseTolerance = (value: number) => (value >= 0 && value <= 0.1 ? null : 
   justify-content: space-between;
   align-items: center;
 }
-.layer .choice {
+.layer select {
   width: 158px;
 }
 svg {
