@@ -46,6 +46,7 @@ const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
     <RouterLink :to="`/jobs/${job.id}/part`">Back to the job</RouterLink>
     <Choice
       v-model:value="paperName"
+      class="sheet-size"
       aria-label="Sheet"
       :options="papers.map(({ name }) => ({ value: name, label: name }))"
     />
@@ -81,6 +82,9 @@ const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
 .bar {
   padding: 10px 16px;
   align-items: center;
+}
+.sheet-size {
+  width: 110px;
 }
 .scale {
   width: 210px;

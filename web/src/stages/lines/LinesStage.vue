@@ -279,6 +279,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
               v-if="tool === 'fitting'"
               v-model:value="fitting"
               size="small"
+              class="piece"
               aria-label="What to put down"
               :options="fittings"
             />
@@ -366,5 +367,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
   stroke: var(--ink);
   stroke-width: 1.5;
   stroke-dasharray: 5 4;
+}
+.piece {
+  width: 150px;
 }
 </style>
