@@ -103,7 +103,7 @@ async function dragLine(page: Page) {
     `  from frame to frame  median ${at(times.gaps, 0.5)} ms, 95 % under ${at(times.gaps, 0.95)} ms`,
   );
   console.log(
-    `  quick forecast after a move  median ${at(times.waits, 0.5)} ms, 95 % under ${at(times.waits, 0.95)} ms (150 wanted)`,
+    `  quick forecast after a move  median ${at(times.waits, 0.5)} ms, 95 % under ${at(times.waits, 0.95)} ms (100 wanted)`,
   );
   console.log(`  fine forecast after letting go ${refined} ms`);
 }

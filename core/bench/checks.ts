@@ -1,7 +1,8 @@
 import { Matrix, solve } from 'ml-matrix';
 import { forecastFlow } from '../src/flow/forecast.ts';
 import type { ForecastRequest } from '../src/flow/layout.ts';
-import { fill, type FillRequest } from '../src/flow/fill.ts';
+import { fill } from '../src/flow/fill.ts';
+import type { FillRequest } from '../src/flow/fill-types.ts';
 import { STANDARD_GRAVITY } from '../src/flow/gravity.ts';
 import { createNetworkBuilder, sheetNetwork } from '../src/flow/network.ts';
 import { createKernelSolver } from '../src/flow/obstacle-kernel.ts';

@@ -1,6 +1,7 @@
 import { meshPart } from '../src/geometry/mesh.ts';
 import { rectangle } from '../src/geometry/shapes.ts';
-import { fill, type FillRequest } from '../src/flow/fill.ts';
+import { fill } from '../src/flow/fill.ts';
+import type { FillRequest } from '../src/flow/fill-types.ts';
 import { createObstacleSolver } from '../src/flow/obstacle.ts';
 import { demoLayers } from './layered-plate.ts';
 import { sheetNetwork } from '../src/flow/network.ts';

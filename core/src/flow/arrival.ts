@@ -20,12 +20,13 @@ export interface ArrivalTracker {
 /** Fill fraction before a step below which the resin's coming is timed by the nodes before it. */
 const TRACE = 1e-3;
 
-export function createArrivalTracker(network: FlowNetwork): ArrivalTracker {
+/** @param startTime when the first step starts */
+export function createArrivalTracker(network: FlowNetwork, startTime = 0): ArrivalTracker {
   const { nodeCount, rowStart, columns, conductance, storage } = network;
   const middle = new Float64Array(nodeCount).fill(NaN);
   const full = new Float64Array(nodeCount).fill(NaN);
   // All times in here are roots.
-  let start = 0;
+  let start = Math.sqrt(startTime);
 
   function record(at: number, before: Float64Array, level: Float64Array, impulse: Float64Array) {
     const end = Math.sqrt(at);

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { endGates, stripNetwork } from '../test/strip.ts';
-import { fill, type FillRequest } from './fill.ts';
+import { fill } from './fill.ts';
+import type { FillRequest } from './fill-types.ts';
 import type { Action } from './sequence.ts';
 import { STANDARD_GRAVITY } from './gravity.ts';
 import { createNetworkBuilder } from './network.ts';

@@ -1,18 +1,122 @@
-import type { GateBoard } from './gates.ts';
-import type { FlowNetwork } from './network.ts';
+import { keepFrame, type FillRun } from './fill-run.ts';
+import { limitStep, SETTLE_VOLUME } from './step-plan.ts';
+
+/** A step in which a gate acts or a region is cut off is halved until it is this share of the planned one; at a glance. */
+const EVENT_RESOLUTION = 1 / 16;
+const GLANCE_RESOLUTION = 1 / 4;
+/** Share of what a step should bring that its volumes may miss; at a glance. */
+const BALANCE = 3e-7;
+const GLANCE_BALANCE = 1e-4;
+
+/** A step that has been solved and not yet taken: volumes, m3, and what happens at its end. */
+export interface Trial {
+  /** Out of the pots, into pores, into vents. */
+  readonly given: number;
+  readonly kept: number;
+  readonly lost: number;
+  readonly groups: ReturnType<FillRun['air']['newGroups']>;
+  /** Gates that the front has passed for the first time. */
+  readonly reached: readonly number[];
+}
+
+/** Solves the next step; again at half its length while something happens in it that is to be timed more finely. */
+export function tryStep(run: FillRun): Trial {
+  const { air, board, sequence, next, request } = run;
+  const resolution = request.isGlance ? GLANCE_RESOLUTION : EVENT_RESOLUTION;
+  for (;;) {
+    limitStep(run);
+    prepareStep(run, run.step);
+    const [given, kept, lost] = solveStep(run);
+    const groups = air.newGroups(next, board.isVent);
+    const reached = board.newlyReached(next);
+    const end = run.time + run.step;
+    const due = sequence.due({
+      time: end,
+      level: next,
+      drawn: run.entered + given,
+      opening: board.opening,
+    });
+    const isTimed = end >= sequence.nextTime() * (1 - 1e-12);
+    const isEvent = groups.length > 0 || reached.length > 0 || (due.length > 0 && !isTimed);
+    if (!isEvent || !(run.step > resolution * run.planned)) return { given, kept, lost, groups, reached };
+    run.step /= 2;
+  }
+}
+
+/** Conductances and weight as they are over the next step. */
+export function prepareStep({ cure, branches, pull, bed, ...run }: FillRun, ahead: number) {
+  const { time, level, entered, fluidity, weight } = run;
+  cure?.fluidity({ time, step: ahead, level, drawn: entered, out: fluidity });
+  branches.set(fluidity, bed.flow);
+  pull?.(level, ahead, weight);
+}
+
+/** Impulse and inflow of the step, with gas that is shut in at the pressure that fits its room. @returns given, kept, lost, m3 */
+function solveStep(run: FillRun): [number, number, number] {
+  const { air, bed, board, solver, network, level, next, capacity, floor, weight, step, total } = run;
+  const { storage, nodeCount } = network;
+  const balance = run.request.isGlance ? GLANCE_BALANCE : BALANCE;
+  air.startStep();
+  for (let tries = 1; ; tries++) {
+    bed.setStep(step);
+    for (let i = 0; i < nodeCount; i++) {
+      capacity[i] = (level[i] < 1 ? storage[i] * (1 - level[i]) : bed.demand[i]) - step * weight[i];
+      bed.compliance[i] = level[i] < 1 || board.isGiven[i] ? 0 : bed.compliance[i];
+    }
+    air.setFloor(floor, step);
+    guessImpulse(run);
+    const tolerance = balance * Math.max(run.expected * (step / run.planned), 1e-9 * total);
+    const { impulse, inflow } = run;
+    const problem = {
+      capacity,
+      isGiven: board.isGiven,
+      floor,
+      compliance: bed.compliance,
+      impulse,
+      tolerance,
+    };
+    const spent = solver.solve(problem, inflow);
+    run.solves += spent.solves;
+    run.iterations += spent.iterations;
+    const volumes = takeInflow(run);
+    if (air.isBalanced(next, tries)) return volumes;
+  }
+}
+
+/** Moves the run on by the step that was tried. @returns volume kept in fixed pores, m3, and largest change of a pressure, Pa */
+export function takeStep(run: FillRun, { given, kept, lost, groups, reached }: Trial) {
+  const { bed, cure, tracker, air, board, level, next, impulse, weight, step, total, request } = run;
+  run.time += step;
+  run.entered += given;
+  run.vented += lost;
+  const grown = bed.advance(level, next, run.inflow, weight, step, board.isGiven);
+  run.widened += grown;
+  run.stored += kept - grown;
+  const { time } = run;
+  const brought = Math.max(run.expected * (step / run.planned), SETTLE_VOLUME * total);
+  run.massError = Math.max(run.massError, Math.abs(given - kept - lost) / Math.max(given, lost, brought));
+  cure?.advance({ time, step, drawn: run.entered, impulse, before: level, isFeed: board.isFeed });
+  tracker.record(time, level, next, impulse);
+  const moved = shift(run);
+  noteCure(run);
+  run.samples.push({ time, entered: run.entered, stored: run.stored + run.widened, vented: run.vented });
+  if (request.frames && (run.stored / total) * request.frames >= run.frames.length) keepFrame(run);
+  air.endStep(level, time, board.isVent);
+  air.add(groups, time);
+  board.keepReached(reached);
+  for (const gate of reached)
+    run.events.push({ time, gate, kind: 'reached', actionId: null, filled: run.stored / total });
+  return { kept: kept - grown, moved };
+}
+
+function noteCure({ cure, cureAtArrival, level }: FillRun) {
+  if (!cure || !cureAtArrival) return;
+  for (let i = 0; i < level.length; i++)
+    if (Number.isNaN(cureAtArrival[i]) && level[i] >= 0.5) cureAtArrival[i] = cure.state[i];
+}
 
 /** Pressure expected in the next step: that of the last one carried on, and a trace where a node is about to be full. */
-export function guessImpulse(state: {
-  board: GateBoard;
-  rate: Float64Array;
-  rateBefore: Float64Array;
-  filling: Float64Array;
-  level: Float64Array;
-  step: number;
-  impulse: Float64Array;
-  highest: number;
-}) {
-  const { board, rate, rateBefore, filling, level, step, impulse, highest } = state;
+function guessImpulse({ board, rate, rateBefore, filling, level, step, impulse, highest }: FillRun) {
   for (let i = 0; i < rate.length; i++) {
     let expected = 0;
     if (board.isGiven[i]) expected = board.pressure[i];
@@ -24,17 +128,9 @@ export function guessImpulse(state: {
 }
 
 /** Adds the inflow of a step to the levels. @returns volume given by pots, kept, and lost into vents, m3 */
-export function takeInflow(state: {
-  board: GateBoard;
-  level: Float64Array;
-  next: Float64Array;
-  storage: Float64Array;
-  capacity: Float64Array;
-  inflow: Float64Array;
-  weight: Float64Array;
-  step: number;
-}): [number, number, number] {
-  const { board, level, next, storage, capacity, inflow, weight, step } = state;
+function takeInflow(run: FillRun): [number, number, number] {
+  const { board, level, next, capacity, inflow, weight, step } = run;
+  const { storage } = run.network;
   let [given, kept, lost] = [0, 0, 0];
   for (let i = 0; i < level.length; i++) {
     next[i] = level[i];
@@ -58,16 +154,7 @@ export function takeInflow(state: {
 const drained = (level: number, change: number) => (change < -1e-9 ? level + change : level);
 
 /** Moves the state on by one step. @returns largest change of a pressure, Pa */
-export function shift(state: {
-  level: Float64Array;
-  next: Float64Array;
-  filling: Float64Array;
-  impulse: Float64Array;
-  rate: Float64Array;
-  rateBefore: Float64Array;
-  step: number;
-}): number {
-  const { level, next, filling, impulse, rate, rateBefore, step } = state;
+function shift({ level, next, filling, impulse, rate, rateBefore, step }: FillRun): number {
   let moved = 0;
   for (let i = 0; i < level.length; i++) {
     filling[i] = next[i] < 1 ? (next[i] - level[i]) / step : 0;
@@ -77,22 +164,4 @@ export function shift(state: {
     moved = Math.max(moved, Math.abs(rate[i] - rateBefore[i]));
   }
   return moved;
-}
-
-/** About the time in which the open feeds fill half of their neighbours. */
-export function firstStep(network: FlowNetwork, board: GateBoard): number {
-  let flow = 0;
-  let volume = 0;
-  const seen = new Uint8Array(network.nodeCount);
-  for (let i = 0; i < network.nodeCount; i++) {
-    if (!board.isFeed[i]) continue;
-    for (let e = network.rowStart[i]; e < network.rowStart[i + 1]; e++) {
-      const j = network.columns[e];
-      if (board.isFeed[j] || !(network.conductance[e] > 0)) continue;
-      flow += network.conductance[e] * board.pressure[i];
-      if (!seen[j]) volume += network.storage[j];
-      seen[j] = 1;
-    }
-  }
-  return (0.5 * volume) / flow;
 }

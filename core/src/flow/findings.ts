@@ -1,5 +1,5 @@
 import type { Mesh } from '../geometry/mesh.ts';
-import type { FillResult } from './fill.ts';
+import type { FillResult } from './fill-types.ts';
 import type { Gate } from './gates.ts';
 
 /** Something a practitioner would want to be told about a run, as data. */

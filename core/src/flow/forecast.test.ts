@@ -45,6 +45,32 @@ describe('point feed', () => {
   });
 });
 
+describe('mesh', () => {
+  const outline = rectangle({ length: 1, width: 0.4 });
+  const at = (x: number) => [
+    { x, y: 0 },
+    { x, y: 0.4 },
+  ];
+  const layout = (x: number, drive = 94_000) =>
+    forecastFlow({
+      ...base,
+      outline,
+      feedPressure: drive,
+      nodeCount: 300,
+      lines: [line({ points: at(x) }), line({ id: 'vent', name: 'Vent', kind: 'vent', points: at(1) })],
+    });
+
+  test('serves again while no edge moves, and is another when one does', () => {
+    const first = layout(0.2);
+    const harder = layout(0.2, 140_000);
+    expect(harder.mesh).toBe(first.mesh);
+    expect(harder.fillTime).toBeLessThan(first.fillTime);
+    const moved = layout(0.3);
+    expect(moved.mesh).not.toBe(first.mesh);
+    expect(layout(0.2).mesh.positions).toEqual(first.mesh.positions);
+  });
+});
+
 describe('isochrones', () => {
   const outline = rectangle({ length: 1, width: 0.4 });
   const forecast = forecastFlow({

@@ -1,9 +1,10 @@
-import { meshPart, type Mesh } from '../geometry/mesh.ts';
+import { meshPart, type Mesh, type MeshLine } from '../geometry/mesh.ts';
 import { nearestNode, placeOf } from '../geometry/mesh-places.ts';
 import type { Point } from '../geometry/polygon.ts';
 import { areaOf } from '../geometry/shell.ts';
 import { countedNodes, latestNode, ventCorners } from './counted-nodes.ts';
-import { fill, type FillResult, type FillSample } from './fill.ts';
+import { fill } from './fill.ts';
+import type { FillResult, FillSample } from './fill-types.ts';
 import { findingsOf, type Finding } from './findings.ts';
 import { lagOf } from './layered-network.ts';
 import type { ForecastRequest } from './layout.ts';
@@ -106,9 +107,20 @@ export function forecastFlow(given: ForecastRequest): FlowForecast {
   return read(prepared, run(prepared));
 }
 
-/** The mesh of a request: given once, it serves every request with the same outlines, lines and areas. */
-const meshOf = (request: ForecastRequest): Mesh =>
-  request.shell ?? meshPart({ ...request, lines: [...request.lines, ...zonePaths(request)] });
+/** The last mesh made: where only openings, laminates or the resin change it serves again. */
+let lastMesh: { readonly key: string; readonly mesh: Mesh } | null = null;
+
+function meshOf(request: ForecastRequest): Mesh {
+  if (request.shell) return request.shell;
+  const { outline, holes, nodeCount, isGlance } = request;
+  const lines: readonly MeshLine[] = [...request.lines, ...zonePaths(request)];
+  // Names are of errors only, and an error leaves no mesh.
+  const paths = lines.map((line) => [line.points, line.isDriven]);
+  const key = JSON.stringify([outline, holes, paths, nodeCount, isGlance]);
+  if (lastMesh?.key !== key)
+    lastMesh = { key, mesh: meshPart({ outline, holes, lines, nodeCount, isGlance }) };
+  return lastMesh.mesh;
+}
 
 function prepare(given: ForecastRequest): Prepared {
   const request = withBareZones(given);
@@ -141,6 +153,7 @@ function run({ request, laminates, mesh, plan, zoneOfNode, layerCount, inPart }:
     later: request.later,
     until: request.until,
     steps: request.steps,
+    isGlance: request.isGlance,
     frames: FRAMES,
     smallestRegion:
       layerCount > 1 ? SMALLEST_REGION_IN_LAYERS : Math.max(SMALLEST_REGION, SMALLEST_NODES / mesh.nodeCount),

@@ -2,7 +2,7 @@ import type { Mesh } from '../geometry/mesh.ts';
 import type { Point } from '../geometry/polygon.ts';
 import type { PartShape } from '../layouts/frame.ts';
 import type { FlowLayer, SoftLaminate } from '../laminate/layers.ts';
-import type { FillRequest } from './fill.ts';
+import type { FillRequest } from './fill-types.ts';
 import type { CureLaw } from './moving-resin.ts';
 
 export interface LayoutLine {
@@ -97,5 +97,7 @@ export interface ForecastRequest {
   readonly later?: FillRequest['later'];
   readonly nodeCount: number;
   readonly steps?: number;
+  /** See FillRequest and MeshRequest. */
+  readonly isGlance?: boolean;
   readonly onProgress?: (filledFraction: number) => boolean | void;
 }

@@ -11,7 +11,7 @@ import type { ForecastRequest, LayoutAction, LayoutLine } from './layout.ts';
  */
 export interface FlowProblem extends Omit<
   ForecastRequest,
-  'later' | 'until' | 'resin' | 'shell' | 'nodeCount' | 'steps' | 'onProgress'
+  'later' | 'until' | 'resin' | 'shell' | 'onProgress' | keyof Fineness
 > {
   /** The resin and its temperature, where anything waits for the clock or for gel; null: times are fluidity times for any resin. */
   readonly run: RunConditions | null;
@@ -32,6 +32,8 @@ export interface MovingConditions {
 export interface Fineness {
   readonly nodeCount: number;
   readonly steps?: number;
+  /** For a hand that is dragging: a third of the time, and some per cent of the fill time off. */
+  readonly isGlance?: boolean;
 }
 
 export interface SolveOptions extends Fineness {

@@ -1,5 +1,5 @@
 import type { Mesh } from '../geometry/mesh.ts';
-import type { FillResult } from './fill.ts';
+import type { FillResult } from './fill-types.ts';
 import type { ForecastRequest } from './layout.ts';
 import { readCurve, type SoftCurve, type Softness } from './softness.ts';
 

@@ -6,15 +6,23 @@ import { poreSlope, pressureForPores, readCurve, type Softness } from './softnes
  * linear about the pressure that fits the pores they have, so volumes balance exactly and the curve is followed.
  * Checked by fill.test.ts (settling against one-dimensional consolidation).
  */
-export function createSoftBed({ nodeCount, storage }: FlowNetwork, softness: Softness | undefined) {
-  const pores = new Float64Array(nodeCount).fill(1);
-  const flow = new Float64Array(nodeCount).fill(1);
+export function createSoftBed(
+  { nodeCount, storage }: FlowNetwork,
+  softness: Softness | undefined,
+  startPores?: Float64Array,
+) {
+  const pores = startPores?.slice() ?? new Float64Array(nodeCount).fill(1);
   const compliance = new Float64Array(nodeCount);
   const demand = new Float64Array(nodeCount);
   const curve = (i: number) => {
     const index = softness ? softness.curveOf[i] : -1;
     return index < 0 ? null : softness!.curves[index];
   };
+  const flowAt = (i: number) => {
+    const own = curve(i);
+    return own ? readCurve(own.flow, own.spacing, pressureForPores(own, pores[i])) : 1;
+  };
+  const flow = startPores ? pores.map((_, i) => flowAt(i)) : new Float64Array(nodeCount).fill(1);
   return {
     isSoft: softness !== undefined,
     /** Pores and permeability of each node, relative to full compaction. */
@@ -50,7 +58,7 @@ export function createSoftBed({ nodeCount, storage }: FlowNetwork, softness: Sof
         if (!own || level[i] < 1 || next[i] < 1 || isGiven[i]) continue;
         const volume = inflow[i] + step * weight[i];
         pores[i] = Math.max(1, pores[i] + volume / storage[i]);
-        flow[i] = readCurve(own.flow, own.spacing, pressureForPores(own, pores[i]));
+        flow[i] = flowAt(i);
         grown += volume;
       }
       return grown;

@@ -1,5 +1,5 @@
 import type { Edge } from './mesh-paths.ts';
-import { distance, nearestOnSegment, type Point } from './polygon.ts';
+import { distance, isNear, nearestOnSegment, type Point } from './polygon.ts';
 
 /**
  * Where a line ends the pressure bends sharply (as the root of the distance), which even elements show badly all over the
@@ -75,7 +75,7 @@ export function addRings(
         const angle = ((k + (level % 2) / 2) * 2 * Math.PI) / RING_POINTS;
         const p = { x: end.x + radius * Math.cos(angle), y: end.y + radius * Math.sin(angle) };
         const clear = near.every(([a, b]) => distance(p, nearestOnSegment(p, a, b)) > 0.3 * radius);
-        const apart = points.every((q) => distance(p, q) > 0.35 * radius);
+        const apart = !points.some((q) => isNear(p, q, 0.35 * radius));
         if (inside(p) && clear && apart) points.push(p);
       }
   }

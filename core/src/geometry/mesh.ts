@@ -28,6 +28,8 @@ export interface MeshRequest {
   readonly lines?: readonly MeshLine[];
   /** Wanted number of nodes, 50 to 60 000; met within a few per cent where the geometry allows. */
   readonly nodeCount: number;
+  /** For a hand that is dragging: made once, its node count within a fifth. */
+  readonly isGlance?: boolean;
 }
 
 export interface Mesh {
@@ -60,7 +62,7 @@ const CLEAR = 0.85;
  * Checked by mesh.test.ts (area, Euler characteristic, angles, lines followed).
  */
 export function meshPart(request: MeshRequest): Mesh {
-  const { outline, holes = [], lines = [], nodeCount } = request;
+  const { outline, holes = [], lines = [], nodeCount, isGlance } = request;
   if (!(nodeCount >= MIN_NODES && nodeCount <= MAX_NODES))
     throw new ModelError(
       'NODE_COUNT',
@@ -71,6 +73,7 @@ export function meshPart(request: MeshRequest): Mesh {
   holes.forEach((hole, i) => requireHoleInside(hole, outline, holes, i));
   const area =
     Math.abs(signedArea(outline)) - holes.reduce((sum, hole) => sum + Math.abs(signedArea(hole)), 0);
+  if (isGlance) return meshWithEdge(outline, holes, lines, likelyEdge(area, [outline, ...holes], nodeCount));
   let edgeLength = Math.sqrt((2 * area) / (Math.sqrt(3) * nodeCount));
   let mesh = meshWithEdge(outline, holes, lines, edgeLength);
   for (let round = 0; round < 2 && Math.abs(mesh.nodeCount / nodeCount - 1) > 0.04; round++) {
@@ -78,6 +81,13 @@ export function meshPart(request: MeshRequest): Mesh {
     mesh = meshWithEdge(outline, holes, lines, edgeLength);
   }
   return mesh;
+}
+
+/** Edge of even triangles with so many nodes: by Euler, an edge of the rim counts half a node more than one inside. */
+function likelyEdge(area: number, rings: readonly (readonly Point[])[], nodeCount: number): number {
+  const rim = rings.flatMap((ring) => ring.map((p, i) => distance(p, ring[(i + 1) % ring.length])));
+  const half = rim.reduce((sum, length) => sum + length, 0) / 4;
+  return (half + Math.sqrt(half ** 2 + (2 * area * nodeCount) / Math.sqrt(3))) / nodeCount;
 }
 
 function requireHoleInside(

@@ -1,4 +1,4 @@
-import { distance, nearestOnSegment, type Point } from './polygon.ts';
+import { distance, isNear, nearestOnSegment, type Point } from './polygon.ts';
 
 /** Points with unique positions and straight segments that meet only at points. */
 export interface PlanarGraph {
@@ -22,7 +22,7 @@ interface Path {
 export function planarGraph(paths: readonly Path[], tolerance: number): PlanarGraph {
   const points: Point[] = [];
   const indexOf = (p: Point) => {
-    const found = points.findIndex((q) => distance(p, q) <= tolerance);
+    const found = points.findIndex((q) => isNear(p, q, tolerance));
     return found >= 0 ? found : points.push(p) - 1;
   };
   const raw: { a: number; b: number; path: number }[] = [];
@@ -35,7 +35,7 @@ export function planarGraph(paths: readonly Path[], tolerance: number): PlanarGr
       if (a !== b) raw.push({ a, b, path });
     }
   });
-  addCrossings(raw, points, indexOf);
+  addCrossings(raw, points, tolerance, indexOf);
   const segments = raw.flatMap((segment) => splitAtPoints(segment, points, tolerance));
   return { points, segments };
 }
@@ -43,20 +43,30 @@ export function planarGraph(paths: readonly Path[], tolerance: number): PlanarGr
 function addCrossings(
   segments: readonly { a: number; b: number }[],
   points: readonly Point[],
+  tolerance: number,
   indexOf: (p: Point) => number,
 ) {
-  const count = segments.length;
-  for (let i = 0; i < count; i++)
-    for (let j = i + 1; j < count; j++) {
-      const crossing = intersection(
-        points[segments[i].a],
-        points[segments[i].b],
-        points[segments[j].a],
-        points[segments[j].b],
-      );
+  const boxes = segments.map(({ a, b }) => boxAround(points[a], points[b], tolerance));
+  segments.forEach((first, i) => {
+    for (let j = i + 1; j < segments.length; j++) {
+      if (!doBoxesMeet(boxes[i], boxes[j])) continue;
+      const second = segments[j];
+      const crossing = intersection(points[first.a], points[first.b], points[second.a], points[second.b]);
       if (crossing) indexOf(crossing);
     }
+  });
 }
+
+const boxAround = (a: Point, b: Point, margin: number) => ({
+  minX: Math.min(a.x, b.x) - margin,
+  maxX: Math.max(a.x, b.x) + margin,
+  minY: Math.min(a.y, b.y) - margin,
+  maxY: Math.max(a.y, b.y) + margin,
+});
+
+type Box = ReturnType<typeof boxAround>;
+const doBoxesMeet = (p: Box, q: Box) =>
+  p.minX <= q.maxX && q.minX <= p.maxX && p.minY <= q.maxY && q.minY <= p.maxY;
 
 function intersection(a: Point, b: Point, c: Point, d: Point): Point | null {
   const rx = b.x - a.x;
@@ -77,9 +87,11 @@ function splitAtPoints(
 ) {
   const { a, b, path } = segment;
   const on: number[] = [];
+  const box = boxAround(points[a], points[b], tolerance);
   points.forEach((p, index) => {
-    if (index !== a && index !== b && distance(p, nearestOnSegment(p, points[a], points[b])) <= tolerance)
-      on.push(index);
+    if (index === a || index === b || p.x < box.minX || p.x > box.maxX || p.y < box.minY || p.y > box.maxY)
+      return;
+    if (distance(p, nearestOnSegment(p, points[a], points[b])) <= tolerance) on.push(index);
   });
   on.sort((i, j) => distance(points[a], points[i]) - distance(points[a], points[j]));
   const chain = [a, ...on, b];

@@ -39,6 +39,11 @@ export function distance(a: Point, b: Point): number {
   return Math.hypot(b.x - a.x, b.y - a.y);
 }
 
+/** At most so far apart: most points are told from their box. */
+export function isNear(a: Point, b: Point, reach: number): boolean {
+  return Math.abs(b.x - a.x) <= reach && Math.abs(b.y - a.y) <= reach && distance(a, b) <= reach;
+}
+
 /** Even-odd test; points on the boundary may fall either way. */
 export function contains(polygon: readonly Point[], p: Point): boolean {
   let inside = false;

@@ -7,7 +7,7 @@ import { runConditionsOf } from '../resin/run.ts';
 import { describe, expect, test } from '@jest/globals';
 import type { Job } from '@wick/contract/job/job';
 import { requestOf } from '@wick/core/flow/problem';
-import { assess, COARSE, FINE } from './assess.ts';
+import { assess, COARSE, DRAG, FINE } from './assess.ts';
 import { problemOf } from './problem.ts';
 import { demoShop } from '../demo/jobs.ts';
 import { laidOut, type LaidJob } from '../job/laid.ts';
@@ -39,12 +39,12 @@ describe('demo jobs', () => {
     expect(likelyWords(verdict!)).toMatch(/^\d+ to \d+ min$/);
   });
 
-  test('coarse and fine forecasts of the gore agree within 5 %', () => {
+  test('dragged, coarse and fine forecasts of the gore agree within 5 %', () => {
     const job = withThirdFeedAt(2.2);
-    const [coarse, fine] = [COARSE, FINE].map(
+    const [dragged, coarse, fine] = [DRAG, COARSE, FINE].map(
       (resolution) => assess(job, demoShop, resolution).flow.fillTime,
     );
-    expect(Math.abs(coarse! / fine! - 1)).toBeLessThan(0.05);
+    for (const quick of [dragged, coarse]) expect(Math.abs(quick! / fine! - 1)).toBeLessThan(0.05);
   });
 });
 

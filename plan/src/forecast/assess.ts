@@ -11,10 +11,11 @@ import type { Shop } from '@wick/contract/shop';
 /** How finely, and how simply, to forecast. */
 export type Resolution = Fineness & Simplification;
 
-/** A forecast to be relied on, with each layer its own nodes, and the quick one while a line is being dragged: averaged. */
+/** A forecast to be relied on; with each layer its own nodes; a quick one, averaged; and one to follow a hand that drags. */
 export const FINE: Resolution = { nodeCount: 3000 };
 export const FINE_LAYERS: Resolution = { nodeCount: 1500, steps: 60 };
 export const COARSE: Resolution = { nodeCount: 640, steps: 24, layers: false, soft: false };
+export const DRAG: Resolution = { ...COARSE, nodeCount: 560, isGlance: true };
 
 /** How finely a job asks to be forecast. */
 export function finenessOf({ forecast: { layers, nodeCount } }: LaidJob): Resolution {
@@ -36,7 +37,11 @@ export function forecastJob(
 }
 
 /** What of a resolution concerns the solver. */
-export const finenessIn = ({ nodeCount, steps }: Resolution): Fineness => ({ nodeCount, steps });
+export const finenessIn = ({ nodeCount, steps, isGlance }: Resolution): Fineness => ({
+  nodeCount,
+  steps,
+  isGlance,
+});
 
 /** Flow and verdict of a job in one call, for the command line and the server. Errors as forecastJob. */
 export function assess(

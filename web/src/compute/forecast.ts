@@ -5,7 +5,7 @@ import { clockOf, likelyTimes } from '@wick/core/verdict/verdict';
 import { ModelError } from '@wick/core/model-error';
 import { changesFor, helpfulOf } from '@wick/plan/advice/changes';
 import {
-  COARSE,
+  DRAG,
   finenessIn,
   finenessOf,
   timelineOf,
@@ -41,7 +41,7 @@ export function flowTask(
   const problem = problemOf(job, shop, how);
   const fineness = finenessIn(how);
   const task: Task & { kind: 'flow' } = { kind: 'flow', problem, fineness };
-  return { key: `${keyOf(problem)} ${fineness.nodeCount} ${fineness.steps ?? ''}`, task };
+  return { key: `${keyOf(problem)} ${Object.values(fineness).join(' ')}`, task };
 }
 
 /** Forecast of the open job: a coarse one at once, a fine one when the hand rests. Resin and clock are look-ups in it. */
@@ -67,7 +67,7 @@ export function createForecast({ session, shop, library, scheduler }: Desk) {
   const key = computed(() => (problem.value?.ok ? problem.value.key : null));
 
   async function solve(wanted: string, isFine: boolean) {
-    const how = isFine ? finenessOf(job.value) : COARSE;
+    const how = isFine ? finenessOf(job.value) : DRAG;
     const { key: runKey, task } = flowTask(job.value, shop.shop, how);
     const own = new AbortController();
     if (isFine) fineRun = own;
