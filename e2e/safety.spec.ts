@@ -1,6 +1,6 @@
 import { brokenJobFiles } from '@wick/plan/files/test/broken-job-files';
 import type { StoredJob, WrittenJob } from '@wick/contract/api';
-import { expect, openDemo, saved, test } from './support/fixtures.ts';
+import { expect, openDemo, openStage, saved, test } from './support/fixtures.ts';
 import { newFolder, startServer } from './support/server.ts';
 
 test('a stale write offers both versions, and either can be kept', async ({ page, context, home }) => {
@@ -120,4 +120,21 @@ test('a folder that is in use is refused in one sentence and stays as it is', as
   await expect(startServer(folder, 4353)).rejects.toThrow('ended with code 1');
   expect((await fetch(`${server.url}/api/health`)).ok).toBe(true);
   await server.kill();
+});
+
+test('a hose longer than a job can hold is refused while it is typed, and the old one stays', async ({
+  page,
+  home,
+}) => {
+  await openStage(page, home, 'Dome gore 7', 'Resin');
+  const hose = page.getByLabel('Feed hose', { exact: true });
+  await hose.fill('150 m');
+  const alert = page.getByRole('alert').filter({ hasText: 'At least 0' });
+  await expect(alert).toHaveText('At least 0 mm and less than 100 m.');
+  await hose.press('Escape');
+  await expect(alert).toHaveCount(0);
+  await hose.fill('15 m');
+  await hose.press('Enter');
+  await page.reload();
+  await expect(hose).toHaveValue('15000 mm');
 });

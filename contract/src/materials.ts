@@ -7,7 +7,7 @@ const source = z.string().max(200).default('');
 /** Where one value comes from and how far it may be off, as a share of it. */
 const aboutValue = z.strictObject({
   source: z.string().max(200).optional(),
-  doubt: z.number().min(0).max(10).optional(),
+  doubt: quantity('fraction', { atLeast: 0, atMost: 10 }).optional(),
 });
 /** What is known about single values, by their path: "permeability.along". */
 const about = z.record(z.string().max(60), aboutValue).optional();
@@ -20,7 +20,7 @@ const roll = {
   rollLength: quantity('length', { above: 0.01, below: 10_000 }).nullable().optional(),
 };
 
-const exponent = z.number().min(0).max(0.5);
+const exponent = quantity('number', { atLeast: 0, atMost: 0.5 });
 const permeability = quantity('permeability', { above: 1e-18, below: 1e-5 });
 const measuredPoint = z.strictObject({
   fraction,

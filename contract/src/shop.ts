@@ -5,7 +5,7 @@ import { quantity } from './quantity.ts';
 /** Choices of the workshop: where it stands and in which units it reads. */
 export const shopSchema = z.strictObject({
   name: z.string().trim().min(1, 'give the workshop a name').max(80),
-  altitude: z.number().min(-500).max(6000).meta({ quantity: 'length' }),
+  altitude: quantity('length', { atLeast: -500, atMost: 6000 }),
   /** Measured ambient pressure; null takes the standard atmosphere at the altitude. */
   ambientPressure: quantity('absolutePressure', { above: 40_000, below: 110_000 }).nullable(),
   temperature: quantity('temperature', { above: 253, below: 333 }),

@@ -197,6 +197,9 @@ export function settledIn(job: Settling, path: keyof typeof jobRules): number {
 export const usualFor = (path: SettledPath, job: Settling, shop: Shop): number =>
   (rules[path] as Rule).usual(job, shop).value;
 
+/** A value that is settled where it is left blank. */
+export const isSettled = (path: string): path is SettledPath => path in rules;
+
 /** A value nobody entered, and what the forecast takes instead. */
 export interface Assumption extends Settled {
   readonly path: SettledPath;

@@ -73,7 +73,8 @@ const featureSchema = z.strictObject({
 });
 
 const temperature = quantity('temperature', { above: 233, below: 473 });
-const factor = z.number().min(1).max(20);
+const factor = quantity('factor', { atLeast: 1, atMost: 20 });
+const rise = quantity('fraction', { atLeast: -1, atMost: 1 });
 
 /** Layouts that a job may have. */
 export const MOST_LAYOUTS = 13;
@@ -109,7 +110,7 @@ export const jobSchema = z.strictObject({
     holes: z.array(z.strictObject({ id: itemId, outline: ring(500, 'a hole') })).max(50),
     /** Rise of the mould along the plan's x and y axes, metre per metre along the surface; null when it lies level. */
     rise: z
-      .strictObject({ x: z.number().min(-1).max(1), y: z.number().min(-1).max(1) })
+      .strictObject({ x: rise, y: rise })
       .refine(({ x, y }) => Math.hypot(x, y) <= 1, 'a surface cannot rise by more than its own length')
       .nullable(),
     /** Mould beyond the part's edge for tape and bag; null where nobody has measured it. */
@@ -139,7 +140,7 @@ export const jobSchema = z.strictObject({
     /** Of the mould where it differs from the resin's; null for the same. */
     mouldTemperature: temperature.nullable(),
     /** K/s by which shop and resin warm or cool meanwhile. */
-    drift: z.number().min(-0.01).max(0.01).nullable(),
+    drift: quantity('temperatureRate', { atLeast: -0.01, atMost: 0.01 }).nullable(),
     /** Further batches: when each is mixed, from the first mix on, and how much has been drawn when it is put on. */
     batches: z
       .array(
@@ -175,7 +176,7 @@ export const jobSchema = z.strictObject({
     temperature: quantity('temperatureDifference', { atLeast: 0, below: 30 }).nullable(),
     thickness: factor.nullable(),
     /** Chance that resin races along an edge, and the gap it then finds. */
-    raceChance: z.number().min(0).max(1).nullable(),
+    raceChance: quantity('fraction', { atLeast: 0, atMost: 1 }).nullable(),
     raceGap: quantity('thickness', { above: 0, below: 0.05 }).nullable(),
   }),
   /** The values the job was computed with; ids used above refer to these. */

@@ -24,11 +24,11 @@ const triggerSchema = z.discriminatedUnion('kind', [
 const actionSchema = z.strictObject({
   id: itemId,
   /** 0 shut, 1 open, in between throttled. */
-  opening: z.number().min(0).max(1),
+  opening: quantity('fraction', { atLeast: 0, atMost: 1 }),
   when: triggerSchema,
 });
 
-const bore = quantity('length', { above: 0.0005, below: 0.2 });
+const bore = quantity('thickness', { above: 0.0005, below: 0.2 });
 export const hoseLength = quantity('length', { atLeast: 0, below: 100 });
 
 /** A feed, vent or race of a layout. */
@@ -38,7 +38,7 @@ const lineSchema = z.strictObject({
   kind: z.enum(['feed', 'vent', 'race']),
   name: z.string().trim().min(1).max(40),
   points: z.array(point).min(1, 'a line needs a point').max(200),
-  bore: quantity('length', { above: 0.00005, below: 0.2 }),
+  bore: quantity('thickness', { above: 0.00005, below: 0.2 }),
   /** Own hose of a feed from pot or tee; null takes the job's. */
   hoseLength: hoseLength.nullable(),
   hoseBore: bore.nullable(),
@@ -50,7 +50,7 @@ const lineSchema = z.strictObject({
   /** Pot of a feed, pump of a vent; null for the first of its kind. */
   stationId: itemId.nullable(),
   /** Where the hose joins the line, as a share of its length. */
-  inlet: z.number().min(0).max(1),
+  inlet: quantity('fraction', { atLeast: 0, atMost: 1 }),
   /** Height of the resin in the pot over the inlet; null takes it as level. */
   potLevel: quantity('length', { atLeast: -10, below: 10 }).nullable(),
   startsOpen: z.boolean(),

@@ -31,6 +31,19 @@ export const withDoubt =
   (doubt: Partial<Job['doubt']>): Edit =>
   (job) => ({ ...job, doubt: { ...job.doubt, ...doubt } });
 
+/** Changes one value that is the job's own, by its path: "resin.hoseLength". */
+export const withValueAt =
+  (path: string, value: number | null): Edit =>
+  (job) =>
+    changed(job, path.split('.'), value) as Job;
+
+function changed(branch: unknown, [name, ...rest]: string[], value: unknown): unknown {
+  if (name === undefined) return value;
+  const record = branch as Record<string, unknown>;
+  const after = changed(record[name], rest, value);
+  return after === record[name] ? record : { ...record, [name]: after };
+}
+
 /** Changes the job's own copy of a material. */
 export const editMaterial =
   (material: Material): Edit =>

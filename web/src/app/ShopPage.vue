@@ -2,7 +2,8 @@
 import { formatQuantity } from '@wick/core/units/format';
 import { quantityNames, quantityOf, type QuantityName } from '@wick/core/units/quantities';
 import { ambientAtAltitude } from '@wick/core/vacuum/atmosphere';
-import type { Shop } from '@wick/contract/shop';
+import { fieldOf } from '@wick/contract/field';
+import { shopSchema, type Shop } from '@wick/contract/shop';
 import { Input } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useShopStore } from '../data/shop-store.ts';
@@ -18,12 +19,9 @@ const shownUnits = computed(() =>
   quantityNames.filter((name) => !['angle', 'fraction', 'factor', 'number'].includes(name)),
 );
 const mostVacuum = computed(() => formatQuantity(shop.ambient, 'gaugePressure', 'inHg'));
-const refuseAltitude = (value: number) =>
-  value >= -500 && value <= 6000 ? null : 'Altitude runs from -500 m to 6000 m.';
-const refuseAmbient = (value: number) =>
-  value > 40_000 && value < 110_000
-    ? null
-    : 'Ambient pressure lies between 400 and 1100 mbar; type the absolute one, such as 938 mbar abs.';
+const [altitude, ambientPressure, temperature] = (
+  ['altitude', 'ambientPressure', 'temperature'] as const
+).map((path) => fieldOf(shopSchema, path));
 </script>
 
 <template>
@@ -41,23 +39,21 @@ const refuseAmbient = (value: number) =>
       </label>
       <QuantityInput
         label="Altitude above sea level"
-        quantity="length"
+        v-bind="altitude!"
         unit="m"
         :model-value="shop.shop.altitude"
-        :refuse="refuseAltitude"
         @update:model-value="set({ altitude: $event ?? 0 })"
       />
       <QuantityInput
         label="Ambient pressure, if measured"
-        quantity="absolutePressure"
+        v-bind="ambientPressure!"
         :model-value="shop.shop.ambientPressure"
         :assumed="ambientAtAltitude(shop.shop.altitude)"
-        :refuse="refuseAmbient"
         @update:model-value="set({ ambientPressure: $event })"
       />
       <QuantityInput
         label="Usual temperature"
-        quantity="temperature"
+        v-bind="temperature!"
         :model-value="shop.shop.temperature"
         @update:model-value="set({ temperature: $event ?? shop.shop.temperature })"
       />

@@ -2,8 +2,9 @@
 import { formatQuantity } from '@wick/core/units/format';
 import { parseQuantity } from '@wick/core/units/parse';
 import type { QuantityName } from '@wick/core/units/quantities';
+import { isWithin, limitWords, type NumberLimits } from '@wick/contract/field';
 import { Input } from 'ant-design-vue';
-import { computed, ref, useId } from 'vue';
+import { computed, onScopeDispose, ref, useId } from 'vue';
 import { useUnits } from './units.ts';
 
 /** The one place where a quantity is typed: any unit it is known by, shown in the shop's choice. */
@@ -15,12 +16,19 @@ const props = defineProps<{
   assumed?: number;
   optional?: boolean;
   hideLabel?: boolean;
+  /** What the SI value may be; said as soon as the hand pauses. */
+  limits?: NumberLimits;
   /** Further check of the SI value; returns a sentence when it is refused. */
   refuse?: (value: number) => string | null;
   /** Unit to show instead of the shop's. */
   unit?: string;
 }>();
 const emit = defineEmits<{ 'update:modelValue': [value: number | null] }>();
+
+/** Milliseconds without a key after which a value is looked at. */
+const PAUSE = 400;
+/** Lengths, m, from which small units tire the eye. */
+const LONG = 5;
 
 const units = useUnits();
 const id = useId();
@@ -41,10 +49,38 @@ function accept() {
   if (text.trim() === '' && (props.optional || props.assumed !== undefined)) return done(null);
   // What is shown is rounded; leaving it untouched must not round the value.
   if (text === shown.value) return cancel();
-  const parsed = parseQuantity(text, props.quantity, { unit: unit.value, ambientPressure: units.ambient });
-  message.value = parsed.ok ? (props.refuse?.(parsed.value) ?? null) : parsed.message;
+  const parsed = read(text);
+  message.value = parsed.ok ? faultOf(parsed.value) : parsed.message;
   if (parsed.ok && message.value === null) done(parsed.value);
 }
+
+const read = (text: string) =>
+  parseQuantity(text, props.quantity, { unit: unit.value, ambientPressure: units.ambient });
+
+function faultOf(value: number): string | null {
+  const { limits = {} } = props;
+  if (!isWithin(value, limits)) return limitWords(limits, showLimit);
+  return props.refuse?.(value) ?? null;
+}
+
+/** A limit in the field's unit, a long one in metres or feet. */
+function showLimit(limit: number): string {
+  const long = { mm: 'm', cm: 'm', in: 'ft', mil: 'ft' }[unit.value];
+  const isLong = props.quantity === 'length' && Math.abs(limit) >= LONG;
+  return formatQuantity(limit, props.quantity, isLong && long ? long : unit.value);
+}
+
+/** What reads as a value and may not be one is said before the field is left; half a word is not. */
+function onType(text: string) {
+  typed.value = text;
+  clearTimeout(pause);
+  pause = setTimeout(() => {
+    const parsed = typed.value === null || typed.value.trim() === '' ? null : read(typed.value);
+    if (parsed) message.value = parsed.ok ? faultOf(parsed.value) : message.value;
+  }, PAUSE);
+}
+let pause: ReturnType<typeof setTimeout> | undefined;
+onScopeDispose(() => clearTimeout(pause));
 
 function done(value: number | null) {
   cancel();
@@ -52,6 +88,7 @@ function done(value: number | null) {
 }
 
 function cancel() {
+  clearTimeout(pause);
   typed.value = null;
   message.value = null;
 }
@@ -69,7 +106,7 @@ function cancel() {
       :aria-describedby="message ? `${id}-message` : undefined"
       :aria-invalid="message !== null"
       autocomplete="off"
-      @update:value="typed = $event"
+      @update:value="onType"
       @press-enter="accept"
       @blur="accept"
       @keydown.esc="cancel"

@@ -2,6 +2,7 @@
 import { sentenceOf } from '@wick/plan/files/read';
 import type { MaterialVersion } from '@wick/contract/api';
 import { fields, kindNames, valueAt, withValue, type Field } from '@wick/plan/files/library/fields';
+import { findField } from '@wick/contract/field';
 import { materialSchema, type Material } from '@wick/contract/materials';
 import { Button, Drawer, Input } from 'ant-design-vue';
 import { computed, onMounted, ref, shallowRef } from 'vue';
@@ -73,7 +74,11 @@ function setDirections(text: string) {
   );
 }
 const textOf = (event: Event) => (event.target as HTMLInputElement).value;
-const refuseDoubt = (value: number) => (value >= 0 && value <= 10 ? null : 'From 0 to 1000 % of the value.');
+const own = computed(() =>
+  materialSchema.options.find((option) => option.shape.kind.value === draft.value.kind)!,
+);
+const limitsAt = (path: string) => findField(own.value, path)?.limits;
+const doubtLimits = { atLeast: 0, atMost: 10 };
 
 async function save() {
   // A group that lost a value it needs is said by the schema, with its name.
@@ -139,6 +144,7 @@ function changesOf(version: MaterialVersion, i: number): string {
               hide-label
               :label="field.label"
               :quantity="field.quantity"
+              :limits="limitsAt(field.path)"
               :optional="field.optional ?? false"
               :unit="unitOf(field)"
               :model-value="numberAt(field.path)"
@@ -162,7 +168,7 @@ function changesOf(version: MaterialVersion, i: number): string {
               :label="`Doubt of ${field.label}`"
               quantity="fraction"
               :model-value="draft.about?.[field.path]?.doubt ?? null"
-              :refuse="refuseDoubt"
+              :limits="doubtLimits"
               @update:model-value="setAbout(field.path, { doubt: $event })"
             />
           </td>

@@ -6,7 +6,7 @@ import { Button } from 'ant-design-vue';
 import { computed, nextTick, ref } from 'vue';
 import { movePly, removePly, repeatPly, setThrough, updatePly } from '@wick/plan/laminate/edits';
 import { useShopStore } from '../../data/shop-store.ts';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 import PlyActions from './PlyActions.vue';
 import { useChoices } from './use-choices.ts';
 import { usePlyDrag } from './use-ply-drag.ts';
@@ -63,10 +63,6 @@ function exchange(index: number, id: string) {
   const fabric = choices('fabric').find((item) => item.id === id);
   if (fabric) job.apply(updatePly(props.book.zoneId, index, { materialId: id }, [fabric]));
 }
-const refuseAngle = (angle: number) =>
-  Math.abs(angle) <= 2 * Math.PI + 1e-9 ? null : 'Angles run from -360 to 360 degrees.';
-const refuseInset = (value: number) =>
-  value >= -0.5 && value < 5 ? null : 'From 500 mm past the edge to 5 m short of it.';
 </script>
 
 <template>
@@ -118,22 +114,20 @@ const refuseInset = (value: number) =>
           <span v-if="odd === index" class="ember" title="Its partner across the middle differs">≠</span>
         </td>
         <td>
-          <QuantityInput
+          <JobField
             hide-label
             :label="`Angle of ply ${index + 1}`"
-            quantity="angle"
+            path="laminate.plies.angle"
             :model-value="ply.angle"
-            :refuse="refuseAngle"
             @update:model-value="job.apply(updatePly(book.zoneId, index, { angle: $event! }))"
           />
         </td>
         <td>
-          <QuantityInput
+          <JobField
             hide-label
             :label="`Ply ${index + 1} ends short by`"
-            quantity="length"
+            path="laminate.plies.inset"
             :model-value="ply.inset"
-            :refuse="refuseInset"
             @update:model-value="job.apply(updatePly(book.zoneId, index, { inset: $event! }))"
           />
         </td>

@@ -8,7 +8,7 @@ import type { MaterialKind } from '@wick/contract/materials';
 import { computed } from 'vue';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { withLaminate } from '@wick/plan/laminate/edits';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 import { useChoices } from './use-choices.ts';
 import Choice from '../../ui/Choice.vue';
 
@@ -43,8 +43,6 @@ const faces = [
 ];
 const refuseFraction = (value: number) =>
   value > 0.05 && value < 0.75 ? null : 'Fibre volumes under a bag lie between 5 and 75 %.';
-const refusePressure = (value: number) =>
-  value > 0 && value < 1e6 ? null : 'A pressure above 0, such as 900 mbar or 26 inHg.';
 </script>
 
 <template>
@@ -68,24 +66,21 @@ const refusePressure = (value: number) =>
         @change="set({ pliesUnderCore: Number($event) < 0 ? null : Number($event) })"
       />
     </label>
-    <QuantityInput
+    <JobField
       label="Fibre volume wanted"
-      quantity="fraction"
+      path="laminate.fibreVolumeFraction"
       :model-value="laminate.fibreVolumeFraction"
       :assumed="stack?.fibreVolumeFraction"
-      optional
       :refuse="refuseFraction"
       @update:model-value="
         set({ fibreVolumeFraction: $event, ...($event === null ? {} : { compactionPressure: null }) })
       "
     />
-    <QuantityInput
+    <JobField
       label="or pressed with"
-      quantity="gaugePressure"
+      path="laminate.compactionPressure"
       :model-value="laminate.compactionPressure"
       :assumed="stack?.compactionPressure"
-      optional
-      :refuse="refusePressure"
       @update:model-value="
         set({ compactionPressure: $event, ...($event === null ? {} : { fibreVolumeFraction: null }) })
       "

@@ -1,16 +1,13 @@
 <script setup lang="ts">
-import { withDoubt } from '@wick/plan/job/edits';
 import { useDoubt, useSession } from '../../compute/use-desk.ts';
 import { SAMPLE_RUNS } from '../../compute/doubt.ts';
-import { usualFor } from '@wick/plan/settle';
 import { needsSolving } from '@wick/plan/forecast/sample';
 import type { Spread } from '@wick/core/verdict/ensemble';
 import { Button, Progress } from 'ant-design-vue';
 import { computed } from 'vue';
-import type { Job } from '@wick/contract/job/job';
 import ForecastSettings from './ForecastSettings.vue';
 import { useShopStore } from '../../data/shop-store.ts';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 
 /** What is not known, and what many runs with it drawn at random come to. */
 const job = useSession();
@@ -19,7 +16,6 @@ const shop = useShopStore();
 const ensemble = useDoubt();
 const summary = computed(() => ensemble.summary);
 const isStale = computed(() => ensemble.isStale);
-const usual = (key: keyof Job['doubt']) => usualFor(`doubt.${key}`, job.laid, shop.shop);
 const driverWords: Record<string, string> = {
   permeability: 'how well resin runs in mesh and laminate',
   thickness: 'the laminate’s thickness',
@@ -37,44 +33,16 @@ const fields = [
   ['gelTime', 'Gel time, times or divided by'],
   ['thickness', 'Thickness, times or divided by'],
 ] as const;
-const refuseFactor = (value: number) => (value >= 1 && value <= 20 ? null : 'A factor from 1 (sure) to 20.');
 </script>
 
 <template>
   <div class="list doubt">
     <div class="inputs">
       <ForecastSettings />
-      <QuantityInput
-        v-for="[key, label] in fields"
-        :key="key"
-        :label="label"
-        quantity="factor"
-        :model-value="job.laid.doubt[key]"
-        :assumed="usual(key)"
-        :refuse="refuseFactor"
-        @update:model-value="job.apply(withDoubt({ [key]: $event }))"
-      />
-      <QuantityInput
-        label="Temperature, plus or minus"
-        quantity="temperatureDifference"
-        :model-value="job.laid.doubt.temperature"
-        :assumed="usual('temperature')"
-        @update:model-value="job.apply(withDoubt({ temperature: $event }))"
-      />
-      <QuantityInput
-        label="Chance that an edge races"
-        quantity="fraction"
-        :model-value="job.laid.doubt.raceChance"
-        :assumed="usual('raceChance')"
-        @update:model-value="job.apply(withDoubt({ raceChance: $event }))"
-      />
-      <QuantityInput
-        label="Gap of a racing edge"
-        quantity="thickness"
-        :model-value="job.laid.doubt.raceGap"
-        :assumed="usual('raceGap')"
-        @update:model-value="job.apply(withDoubt({ raceGap: $event }))"
-      />
+      <JobField v-for="[key, label] in fields" :key="key" :label="label" :path="`doubt.${key}`" />
+      <JobField label="Temperature, plus or minus" path="doubt.temperature" />
+      <JobField label="Chance that an edge races" path="doubt.raceChance" />
+      <JobField label="Gap of a racing edge" path="doubt.raceGap" />
     </div>
     <div class="outcome">
       <div class="bar">

@@ -9,7 +9,7 @@ import { addTee, removeStation, removeTee, updateStation, updateTee } from '@wic
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import VentVacuum from './VentVacuum.vue';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 import Choice from '../../ui/Choice.vue';
 
 /** What resin has to pass before it is on the part: pot, hose, tee and the channel itself. */
@@ -36,9 +36,6 @@ function setSource(line: JobLine, id: string) {
   job.apply(updateLine(line.id, { tee: isTee ? id : null, stationId: isTee ? null : id || null }));
 }
 const total = computed(() => hoseRunsOf(job.laid).reduce((sum, { length }) => sum + length, 0));
-const refuseShare = (value: number) =>
-  value >= 0 && value <= 1 ? null : 'From 0 % (start) to 100 % (end of the line).';
-const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Between 0.05 mm and 200 mm.');
 </script>
 
 <template>
@@ -60,12 +57,11 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
         <tr v-for="line in lines" :key="line.id">
           <td :class="['number', line.kind]">{{ line.name }}</td>
           <td>
-            <QuantityInput
+            <JobField
               hide-label
               :label="`Bore of ${line.name}`"
-              quantity="thickness"
+              path="layouts.lines.bore"
               :model-value="line.bore"
-              :refuse="positive"
               @update:model-value="job.apply(updateLine(line.id, { bore: $event! }))"
             />
           </td>
@@ -93,41 +89,40 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
               />
             </td>
             <td>
-              <QuantityInput
+              <JobField
                 hide-label
                 :label="`Hose length of ${line.name}`"
-                quantity="length"
+                path="layouts.lines.hoseLength"
                 :model-value="line.hoseLength"
                 :assumed="hoseOfLine(job.laid, line).length"
                 @update:model-value="job.apply(updateLine(line.id, { hoseLength: $event }))"
               />
             </td>
             <td>
-              <QuantityInput
+              <JobField
                 hide-label
                 :label="`Hose bore of ${line.name}`"
-                quantity="thickness"
+                path="layouts.lines.hoseBore"
                 :model-value="line.hoseBore"
                 :assumed="hoseOfLine(job.laid, { ...line, hoseBore: null }).bore"
                 @update:model-value="job.apply(updateLine(line.id, { hoseBore: $event }))"
               />
             </td>
             <td>
-              <QuantityInput
+              <JobField
                 hide-label
                 :label="`Where the hose joins ${line.name}`"
-                quantity="fraction"
+                path="layouts.lines.inlet"
                 :model-value="line.inlet"
-                :refuse="refuseShare"
                 @update:model-value="job.apply(updateLine(line.id, { inlet: $event! }))"
               />
             </td>
             <td>
-              <QuantityInput
+              <JobField
                 v-if="line.kind === 'feed'"
                 hide-label
                 :label="`Resin above the inlet of ${line.name}`"
-                quantity="length"
+                path="layouts.lines.potLevel"
                 :model-value="line.potLevel"
                 :assumed="potLevelOf(job.laid, { ...line, potLevel: null })"
                 @update:model-value="job.apply(updateLine(line.id, { potLevel: $event }))"
@@ -142,20 +137,20 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
           <td class="quiet">the pot</td>
           <td></td>
           <td>
-            <QuantityInput
+            <JobField
               hide-label
               :label="`Hose length to ${tee.name}`"
-              quantity="length"
+              path="layouts.tees.hoseLength"
               :model-value="tee.hoseLength"
               :assumed="hoseOfTee(job.laid, tee).length"
               @update:model-value="job.apply(updateTee(tee.id, { hoseLength: $event }))"
             />
           </td>
           <td>
-            <QuantityInput
+            <JobField
               hide-label
               :label="`Hose bore to ${tee.name}`"
-              quantity="thickness"
+              path="layouts.tees.hoseBore"
               :model-value="tee.hoseBore"
               @update:model-value="job.apply(updateTee(tee.id, { hoseBore: $event! }))"
             />
@@ -177,11 +172,11 @@ const positive = (value: number) => (value > 0.00005 && value < 0.2 ? null : 'Be
             {{ shop.show(station.place.x, 'length') }}, {{ shop.show(station.place.y, 'length') }}
           </td>
           <td>
-            <QuantityInput
+            <JobField
               v-if="station.kind === 'pot'"
               hide-label
               :label="`Resin in ${station.name} above the plan`"
-              quantity="length"
+              path="layouts.stations.level"
               :model-value="station.level"
               :assumed="0"
               @update:model-value="job.apply(updateStation(station.id, { level: $event }))"

@@ -8,7 +8,7 @@ import { computed } from 'vue';
 import { moveLinePoint, removeLine, updateLine, whenPassed, withStock } from '@wick/plan/layout/edits';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 import Choice from '../../ui/Choice.vue';
 
 defineProps<{ lines: readonly JobLine[]; selected: string | null }>();
@@ -97,12 +97,12 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
           <td :class="['number', line.kind]">{{ line.name }}</td>
           <td v-for="end in 2" :key="end">
             <div v-if="ends(line)[end - 1]" class="pair">
-              <QuantityInput
+              <JobField
                 v-for="axis in ['x', 'y'] as const"
                 :key="axis"
                 hide-label
                 :label="`${line.name}, ${end === 1 ? 'from' : 'to'} ${axis === 'x' ? 'along' : 'across'}`"
-                quantity="length"
+                :path="`layouts.lines.points.${axis}`"
                 :model-value="ends(line)[end - 1]![axis]"
                 @update:model-value="
                   job.apply(moveLinePoint(line.id, end - 1, { ...ends(line)[end - 1]!, [axis]: $event! }))

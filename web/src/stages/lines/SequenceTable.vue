@@ -14,7 +14,7 @@ import {
   updateAction,
   type Turn,
 } from '@wick/plan/layout/sequence';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 import { closesPrevious, doingWords, freshTrigger, triggerKinds } from './sequence-words.ts';
 import SequenceLanes from './SequenceLanes.vue';
 import { useScript } from './use-script.ts';
@@ -175,19 +175,19 @@ function happens({ id }: JobAction): string {
               aria-label="Zone it waits for"
               @change="change(line, action, { when: { ...action.when, zone: String($event) } as JobTrigger })"
             />
-            <QuantityInput
+            <JobField
               v-else-if="action.when.kind === 'time'"
               hide-label
               label="Minute from first mix"
-              quantity="duration"
+              path="layouts.lines.actions.when.time"
               :model-value="action.when.time"
               @update:model-value="change(line, action, { when: { kind: 'time', time: $event! } })"
             />
-            <QuantityInput
+            <JobField
               v-else-if="action.when.kind === 'drawn'"
               hide-label
               label="Resin drawn"
-              quantity="mass"
+              path="layouts.lines.actions.when.mass"
               :model-value="action.when.mass"
               @update:model-value="
                 change(line, action, { when: { ...action.when, mass: $event! } as JobTrigger })
@@ -195,11 +195,11 @@ function happens({ id }: JobAction): string {
             />
           </td>
           <td class="small">
-            <QuantityInput
+            <JobField
               v-if="action.when.kind === 'passed'"
               hide-label
               label="and gone so far beyond it"
-              quantity="length"
+              path="layouts.lines.actions.when.distance"
               :model-value="action.when.distance"
               @update:model-value="
                 change(line, action, { when: { ...action.when, distance: $event! } as JobTrigger })
@@ -207,11 +207,11 @@ function happens({ id }: JobAction): string {
             />
           </td>
           <td class="small">
-            <QuantityInput
+            <JobField
               v-if="action.when.kind !== 'time'"
               hide-label
               label="and so long after"
-              quantity="duration"
+              path="layouts.lines.actions.when.delay"
               :model-value="action.when.delay"
               @update:model-value="
                 change(line, action, { when: { ...action.when, delay: $event! } as JobTrigger })

@@ -13,6 +13,7 @@ import {
   type RingRef,
 } from '@wick/plan/part/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 
 /** Corners by number: where each lies, and the edge that leaves it by length, direction and radius. */
 const props = defineProps<{ ring: readonly Corner[]; ringRef: RingRef; selected: number | null }>();
@@ -76,19 +77,19 @@ function setRadius(row: Row, radius: number | null) {
       >
         <td class="number">{{ row.index + 1 }}</td>
         <td>
-          <QuantityInput
+          <JobField
             hide-label
             :label="`Corner ${row.index + 1} along`"
-            quantity="length"
+            path="part.outline.x"
             :model-value="row.corner.x"
             @update:model-value="job.apply(moveCorner(ringRef, row.index, { x: $event!, y: row.corner.y }))"
           />
         </td>
         <td>
-          <QuantityInput
+          <JobField
             hide-label
             :label="`Corner ${row.index + 1} across`"
-            quantity="length"
+            path="part.outline.y"
             :model-value="row.corner.y"
             @update:model-value="job.apply(moveCorner(ringRef, row.index, { x: row.corner.x, y: $event! }))"
           />

@@ -6,7 +6,7 @@ import { Button, Input } from 'ant-design-vue';
 import { computed } from 'vue';
 import { removeFeature, updateFeature } from '@wick/plan/part/features';
 import { useShopStore } from '../../data/shop-store.ts';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 import Choice from '../../ui/Choice.vue';
 
 /** Where the surface climbs, steps or turns in: what the bag needs a pleat for and the plies may bridge. */
@@ -18,7 +18,6 @@ const kinds: { value: JobFeature['kind']; label: string }[] = [
   { value: 'step', label: 'step' },
   { value: 'insideCorner', label: 'inside corner' },
 ];
-const refuse = (value: number) => (value >= 0 && value < 10 ? null : 'From 0 to 10 m.');
 function rename(id: string, event: Event) {
   const name = (event.target as HTMLInputElement).value.trim().slice(0, 40);
   if (name) job.apply(updateFeature(id, { name }));
@@ -62,12 +61,11 @@ function rename(id: string, event: Event) {
           />
         </td>
         <td v-for="key in ['height', 'radius'] as const" :key="key">
-          <QuantityInput
+          <JobField
             hide-label
             :label="`${key === 'height' ? 'Height' : 'Radius'} of ${feature.name}`"
-            quantity="length"
+            :path="`part.features.${key}`"
             :model-value="feature[key]"
-            :refuse="refuse"
             @update:model-value="job.apply(updateFeature(feature.id, { [key]: $event! }))"
           />
         </td>

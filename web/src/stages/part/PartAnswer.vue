@@ -7,7 +7,7 @@ import { ringBounds } from '@wick/core/geometry/arcs';
 
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 import Choice from '../../ui/Choice.vue';
 
 /** The part in numbers, and what has no place on the plan: flange and slope. */
@@ -25,7 +25,6 @@ function setRise(axis: 'x' | 'y', value: number | null) {
   const rise = { x: 0, y: 0, ...part.value.rise, [axis]: value ?? 0 };
   job.apply(withPart({ rise: rise.x === 0 && rise.y === 0 ? null : rise }));
 }
-const refuseFlange = (value: number) => (value >= 0 && value < 5 ? null : 'From 0 to 5 m.');
 </script>
 
 <template>
@@ -54,25 +53,18 @@ const refuseFlange = (value: number) => (value >= 0 && value < 5 ? null : 'From 
   </label>
   <h3>The mould under it</h3>
   <div class="pair">
-    <QuantityInput
+    <JobField
       v-for="axis in ['x', 'y'] as const"
       :key="axis"
       :label="axis === 'x' ? 'Rises along it by' : 'Rises across it by'"
-      quantity="fraction"
+      :path="`part.rise.${axis}`"
       :model-value="part.rise ? part.rise[axis] : null"
       :assumed="0"
       :refuse="refuseRise"
       @update:model-value="setRise(axis, $event)"
     />
   </div>
-  <QuantityInput
-    label="Flange round the part"
-    quantity="length"
-    optional
-    :model-value="part.flange"
-    :refuse="refuseFlange"
-    @update:model-value="job.apply(withPart({ flange: $event }))"
-  />
+  <JobField label="Flange round the part" path="part.flange" />
   <p v-if="part.flange === null" class="quiet">
     Not said. {{ shop.show(LEAST_FLANGE, 'length') }} is the least for tape and bag, twice that is easy to
     work with.

@@ -6,7 +6,7 @@ import { computed } from 'vue';
 import { isSameRing, type RingRef } from '@wick/plan/part/edits';
 import { raiseZone, removeRing, updateZone, withPurpose, type ZonePurpose } from '@wick/plan/part/zones';
 import { useShopStore } from '../../data/shop-store.ts';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 import Choice from '../../ui/Choice.vue';
 
 /** Zones and holes by name; each zone's plies are set under Laminate. */
@@ -70,11 +70,10 @@ function rename(id: string, event: Event) {
           />
         </td>
         <td>
-          <QuantityInput
+          <JobField
             hide-label
-            optional
             :label="`Mould temperature in ${zone.name}`"
-            quantity="temperature"
+            path="zones.temperature"
             :model-value="zone.temperature"
             @update:model-value="job.apply(updateZone(zone.id, { temperature: $event }))"
           />

@@ -4,7 +4,7 @@ import { useSession } from '../../compute/use-desk.ts';
 import { newId } from '@wick/plan/job/ids';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 
 /** Batches after the first: when each is mixed, and how much has been drawn when it is put on. */
 const job = useSession();
@@ -28,18 +28,16 @@ function add() {
 <template>
   <div class="batches">
     <div v-for="(batch, i) in batches" :key="batch.id" class="batch">
-      <QuantityInput
+      <JobField
         :label="`Batch ${i + 2} mixed, after the first`"
-        quantity="duration"
+        path="resin.batches.mixedAt"
         :model-value="batch.mixedAt"
-        :refuse="(time) => (time >= 0 ? null : 'Not before the first batch.')"
         @update:model-value="change(i, { mixedAt: $event! })"
       />
-      <QuantityInput
+      <JobField
         :label="`Batch ${i + 2} put on once drawn`"
-        quantity="mass"
+        path="resin.batches.after"
         :model-value="batch.after"
-        :refuse="(mass) => (mass > 0 ? null : 'More than nothing.')"
         @update:model-value="change(i, { after: $event! })"
       />
       <Button

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { editMaterial } from '@wick/plan/job/edits';
 import { useSession } from '../../compute/use-desk.ts';
-import type { MaterialOf } from '@wick/contract/materials';
+import { fieldOf } from '@wick/contract/field';
+import { materialSchema, type MaterialOf } from '@wick/contract/materials';
 import { readViscosityCsv } from '@wick/plan/files/viscosity-csv';
 import { gelFit, viscosityFit } from '@wick/core/resin/resin-system';
 import { Button } from 'ant-design-vue';
@@ -75,7 +76,7 @@ async function readCsv(event: Event) {
               <QuantityInput
                 hide-label
                 :label="`Temperature of viscosity ${i + 1}`"
-                quantity="temperature"
+                v-bind="fieldOf(materialSchema, 'viscosityPoints.temperature')"
                 :model-value="point.temperature"
                 @update:model-value="setViscosity(i, { temperature: $event! })"
               />
@@ -84,9 +85,8 @@ async function readCsv(event: Event) {
               <QuantityInput
                 hide-label
                 :label="`Viscosity ${i + 1}`"
-                quantity="viscosity"
+                v-bind="fieldOf(materialSchema, 'viscosityPoints.viscosity')"
                 :model-value="point.viscosity"
-                :refuse="(v) => (v > 0 ? null : 'Above zero.')"
                 @update:model-value="setViscosity(i, { viscosity: $event! })"
               />
             </td>
@@ -120,7 +120,7 @@ async function readCsv(event: Event) {
               <QuantityInput
                 hide-label
                 :label="`Temperature of gel time ${i + 1}`"
-                quantity="temperature"
+                v-bind="fieldOf(materialSchema, 'gelPoints.temperature')"
                 :model-value="point.temperature"
                 @update:model-value="setGel(i, { temperature: $event! })"
               />
@@ -129,9 +129,8 @@ async function readCsv(event: Event) {
               <QuantityInput
                 hide-label
                 :label="`Gel time ${i + 1}`"
-                quantity="duration"
+                v-bind="fieldOf(materialSchema, 'gelPoints.time')"
                 :model-value="point.time"
-                :refuse="(v) => (v > 0 ? null : 'Above zero.')"
                 @update:model-value="setGel(i, { time: $event! })"
               />
             </td>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { withResin, withResinSystem } from '@wick/plan/job/edits';
+import { withResinSystem } from '@wick/plan/job/edits';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
-import { materialOf, settle, usualFor } from '@wick/plan/settle';
+import { materialOf, settle } from '@wick/plan/settle';
 import { missingOf } from '@wick/plan/forecast/missing';
 import { resinLedger } from '@wick/core/ledger/resin-ledger';
 import { formatClock } from '@wick/core/units/format';
@@ -11,7 +11,7 @@ import { ledgerRequestOf } from '@wick/plan/resin/ledger';
 import { computed } from 'vue';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
-import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 import NewerValues from '../common/NewerValues.vue';
 import type { Stage } from '../stage.ts';
 import BatchTable from './BatchTable.vue';
@@ -51,7 +51,6 @@ const durations = [
   ['degasDuration', 'Degassing'],
   ['hoseFillDuration', 'Filling the hose'],
 ] as const;
-const refuseDuration = (value: number) => (value >= 0 && value < 86_400 ? null : 'A time from 0 to 24 h.');
 const refuseTemperature = (value: number) =>
   value > 263 && value < 373 ? null : 'Resin is worked between -10 and 100 °C.';
 
@@ -76,46 +75,11 @@ function choose(id: string) {
             @change="choose(String($event))"
           />
         </label>
-        <QuantityInput
-          label="Temperature"
-          quantity="temperature"
-          :model-value="resin.temperature"
-          :assumed="usualFor('resin.temperature', job.laid, shop.shop)"
-          :refuse="refuseTemperature"
-          @update:model-value="job.apply(withResin({ temperature: $event }))"
-        />
-        <QuantityInput
-          label="Mould, if different"
-          quantity="temperature"
-          optional
-          :model-value="resin.mouldTemperature"
-          :refuse="refuseTemperature"
-          @update:model-value="job.apply(withResin({ mouldTemperature: $event }))"
-        />
-        <QuantityInput
-          label="Shop warms or cools by"
-          quantity="temperatureRate"
-          optional
-          :model-value="resin.drift"
-          @update:model-value="job.apply(withResin({ drift: $event }))"
-        />
-        <QuantityInput
-          v-for="[key, label] in durations"
-          :key="key"
-          :label="label"
-          quantity="duration"
-          :model-value="resin[key]"
-          :assumed="usualFor(`resin.${key}`, job.laid, shop.shop)"
-          :refuse="refuseDuration"
-          @update:model-value="job.apply(withResin({ [key]: $event }))"
-        />
-        <QuantityInput
-          label="Feed hose"
-          quantity="length"
-          :model-value="resin.hoseLength"
-          :assumed="usualFor('resin.hoseLength', job.laid, shop.shop)"
-          @update:model-value="job.apply(withResin({ hoseLength: $event }))"
-        />
+        <JobField label="Temperature" path="resin.temperature" :refuse="refuseTemperature" />
+        <JobField label="Mould, if different" path="resin.mouldTemperature" :refuse="refuseTemperature" />
+        <JobField label="Shop warms or cools by" path="resin.drift" />
+        <JobField v-for="[key, label] in durations" :key="key" :label="label" :path="`resin.${key}`" />
+        <JobField label="Feed hose" path="resin.hoseLength" />
       </div>
       <BatchTable />
       <p v-if="forecast.message && !forecast.clock" class="ember" role="alert">{{ forecast.message }}</p>
