@@ -147,9 +147,16 @@ describe('what would fix it', () => {
       [remedy('slow', [110, 95]), remedy('good', [90, 70, 60]), remedy('none', [130])],
       simulate,
     );
-    expect(repairs.map(({ id, words, isEnough: enough }) => [id, words, enough])).toEqual([
-      ['good', '70', true],
-      ['slow', '95', false],
+    expect(
+      repairs.map(({ id, words, isEnough: enough, larger }) => [
+        id,
+        words,
+        enough,
+        larger.map((l) => l.words),
+      ]),
+    ).toEqual([
+      ['good', '70', true, ['60']],
+      ['slow', '95', false, []],
     ]);
     expect(isEnough(at(80))).toBe(true);
     expect(isEnough({ ...at(60), dryShare: 0.01 })).toBe(false);

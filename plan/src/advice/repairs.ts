@@ -15,6 +15,8 @@ export interface Repair {
   /** It brings the last corner to a comfortable or tight time, without a dry place. */
   readonly isEnough: boolean;
   readonly apply: Edit;
+  /** The same, done further: for where a finer run finds this not enough. */
+  readonly larger: Remedy['sizes'];
 }
 
 /**
@@ -64,6 +66,7 @@ function repairOf(
     kind: remedy.kind,
     words: remedy.sizes[index]!.words,
     apply: remedy.sizes[index]!.apply,
+    larger: remedy.sizes.slice(index + 1),
     score: scores[index]!,
     isEnough: isEnough(scores[index]!),
   });

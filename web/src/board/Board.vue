@@ -4,6 +4,8 @@ import { boundsOf, distance, type Point } from '@wick/core/geometry/polygon';
 import type { Job, JobLine } from '@wick/contract/job/job';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import BoardRulers from './BoardRulers.vue';
+import { figureAt, type Scene } from './scene.ts';
+import type { BoardEvent } from './tool.ts';
 import { fitViewport, pathOf, toPlan, zoomAt, type Viewport } from './viewport.ts';
 
 /** Plan of the part to scale. Draws paper, rulers and part; stages add what is theirs in the slots, in screen coordinates. */
@@ -12,18 +14,20 @@ const props = defineProps<{
   lines: readonly JobLine[];
   label: string;
   frozen: boolean;
+  /** What can be taken hold of. */
+  scene?: Scene;
   /** Kept free round the part, m. */
   room?: number;
   /** Further places that have to be in sight. */
   places?: readonly Point[];
 }>();
 const emit = defineEmits<{
-  press: [plan: Point, event: PointerEvent];
-  move: [plan: Point, event: PointerEvent];
-  release: [plan: Point, event: PointerEvent];
+  press: [event: BoardEvent];
+  move: [event: BoardEvent];
+  release: [event: BoardEvent];
   leave: [];
   /** A double-click. */
-  twice: [plan: Point, under: Element | null];
+  twice: [event: BoardEvent];
   /** Scale and place of the plan on the screen, as they change. */
   view: [view: Viewport];
   /** A second finger has come down: what the first one began is given up. */
@@ -57,13 +61,12 @@ let panFrom: { at: Point; view: Viewport } | null = null;
 const fingers = new Map<number, Point>();
 let pinchFrom: { apart: number; middle: Point; view: Viewport } | null = null;
 
-function planOf(event: MouseEvent): Point {
+function boardEvent(event: MouseEvent): BoardEvent {
   const frame = svg.value!.getBoundingClientRect();
-  return toPlan(view.value, { x: event.clientX - frame.left, y: event.clientY - frame.top });
+  const at = toPlan(view.value, { x: event.clientX - frame.left, y: event.clientY - frame.top });
+  const target = figureAt(props.scene ?? [], at, 1 / view.value.scale);
+  return { at, target, isFree: event.altKey, isStraight: event.shiftKey };
 }
-
-/** A captured pointer makes the whole board the target of its clicks. */
-const elementUnder = ({ clientX, clientY }: MouseEvent) => document.elementFromPoint(clientX, clientY);
 
 function pinchOf(): { apart: number; middle: Point } {
   const [a, b] = [...fingers.values()] as [Point, Point];
@@ -84,7 +87,7 @@ function onDown(event: PointerEvent) {
   } else if (fingers.size > 2) return;
   else if (event.button === 1 || event.altKey)
     panFrom = { at: { x: event.clientX, y: event.clientY }, view: view.value };
-  else if (event.button === 0) emit('press', planOf(event), event);
+  else if (event.button === 0) emit('press', boardEvent(event));
 }
 
 function onMove(event: PointerEvent) {
@@ -105,7 +108,7 @@ function onMove(event: PointerEvent) {
       left: start.left + event.clientX - at.x,
       bottom: start.bottom + event.clientY - at.y,
     };
-  } else emit('move', planOf(event), event);
+  } else emit('move', boardEvent(event));
 }
 
 function onUp(event: PointerEvent) {
@@ -113,7 +116,7 @@ function onUp(event: PointerEvent) {
   if (pinchFrom) {
     if (fingers.size === 0) pinchFrom = null;
   } else if (panFrom) panFrom = null;
-  else emit('release', planOf(event), event);
+  else emit('release', boardEvent(event));
 }
 
 function onWheel(event: WheelEvent) {
@@ -143,7 +146,7 @@ onBeforeUnmount(() => observer.disconnect());
       @pointermove="onMove"
       @pointerup="onUp"
       @pointercancel="onUp"
-      @dblclick="emit('twice', planOf($event), elementUnder($event))"
+      @dblclick="emit('twice', boardEvent($event))"
       @pointerleave="emit('leave')"
       @wheel.prevent="onWheel"
     >

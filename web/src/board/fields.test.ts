@@ -26,7 +26,7 @@ test('pressure is that of the nearest moment, the last when none is given', () =
 
 test('bands cover the known part, each inside the one before, and darken with the value', () => {
   const view = fieldViews[0]!;
-  const bands = fieldBands(flow, pressureAt(flow, flow.frames[20]!.time)!, view.colour);
+  const bands = fieldBands(flow, pressureAt(flow, flow.frames[20]!.time)!, view);
   const areaOf = (rings: number[][]) =>
     rings.reduce((sum, ring) => {
       let twice = 0;
@@ -48,7 +48,26 @@ test('bands cover the known part, each inside the one before, and darken with th
 
 test('a field without spread is one band; one without values is none', () => {
   const { nodeCount } = flow.mesh;
-  const one = fieldBands(flow, new Float64Array(nodeCount).fill(7), fieldViews[0]!.colour);
+  const one = fieldBands(flow, new Float64Array(nodeCount).fill(7), fieldViews[0]!);
   expect(one.map(({ from }) => from)).toEqual([7]);
-  expect(fieldBands(flow, new Float64Array(nodeCount).fill(NaN), fieldViews[0]!.colour)).toEqual([]);
+  expect(fieldBands(flow, new Float64Array(nodeCount).fill(NaN), fieldViews[0]!)).toEqual([]);
+});
+
+test.each([
+  ['mm', 1e-3],
+  ['in', 0.0254],
+  ['m', 1],
+])('bands start on round values of %s', (unit, metre) => {
+  const { nodeCount, positions } = flow.mesh;
+  // From 13.7 mm to 1.31 m along the kerb.
+  const along = Float64Array.from({ length: nodeCount }, (_, i) => 0.0137 + positions[3 * i]!);
+  const bands = fieldBands(flow, along, { colour: () => '', quantity: 'length' }, unit);
+  const starts = bands.map(({ from }) => from / metre).reverse();
+  const step = starts[1]! - starts[0]!;
+  const digit = step / 10 ** Math.floor(Math.log10(step * 1.0001));
+  expect([1, 2, 5].some((round) => Math.abs(digit - round) < 1e-6)).toBe(true);
+  starts.forEach((from) => expect(Math.abs(from / step - Math.round(from / step))).toBeLessThan(1e-6));
+  expect(starts.length).toBeGreaterThanOrEqual(4);
+  expect(starts.length).toBeLessThanOrEqual(10);
+  expect(starts[0]! * metre).toBeLessThanOrEqual(0.04);
 });

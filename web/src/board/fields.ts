@@ -1,7 +1,9 @@
 import { createIsochrones, type Rings } from '@wick/core/flow/isochrones';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import type { QuantityName } from '@wick/core/units/quantities';
+import { fromUnit, toUnit } from '@wick/core/units/format';
 import { deepening, resinColour } from '../ui/theme.ts';
+import { niceStep } from './viewport.ts';
 
 export type ViewId = 'front' | 'pressure' | 'lag' | 'thickness' | 'fraction' | 'age';
 
@@ -84,6 +86,7 @@ export interface FieldBand {
   readonly colour: string;
 }
 
+/** About so many bands; their edges lie on round values of the unit shown. */
 const BANDS = 8;
 /** Spread below which a field is one value, as a share of it: less than could be measured. */
 const FLAT = 3e-3;
@@ -92,24 +95,34 @@ const FLAT = 3e-3;
 export function fieldBands(
   flow: FlowForecast,
   values: ArrayLike<number>,
-  colour: FieldView['colour'],
+  { colour, quantity }: Pick<FieldView, 'colour' | 'quantity'>,
+  unit?: string,
 ): FieldBand[] {
   const known = Float64Array.from(values);
   const sorted = known.filter((v) => !Number.isNaN(v)).sort();
   if (sorted.length === 0) return [];
-  const [low, high] = [
-    sorted[Math.floor(0.01 * sorted.length)]!,
-    sorted[Math.floor(0.98 * (sorted.length - 1))]!,
-  ];
+  const low = sorted[Math.floor(0.01 * sorted.length)]!;
+  const high = sorted[Math.floor(0.98 * (sorted.length - 1))]!;
   const contours = createIsochrones(flow.mesh, known);
-  const isFlat = !(high - low > FLAT * Math.abs(high));
-  const count = isFlat ? 1 : BANDS;
-  return Array.from({ length: count }, (_, n) => {
-    const k = count - n;
-    return {
-      from: low + ((k - 1) * (high - low)) / count,
-      rings: contours.wetBy(k === count ? Infinity : low + (k * (high - low)) / count),
-      colour: colour(isFlat ? 0.4 : (k - 1) / (count - 1)),
-    };
-  });
+  if (!(high - low > FLAT * Math.abs(high)))
+    return [{ from: low, rings: contours.wetBy(Infinity), colour: colour(0.4) }];
+  const levels = roundLevels(toUnit(low, quantity, unit), toUnit(high, quantity, unit)).map((level) =>
+    fromUnit(level, quantity, unit),
+  );
+  return levels
+    .map((from, k) => ({
+      from,
+      rings: contours.wetBy(levels[k + 1] ?? Infinity),
+      colour: colour(k / Math.max(1, levels.length - 1)),
+    }))
+    .reverse();
+}
+
+/** Round values from at or below the least to below the greatest. */
+function roundLevels(low: number, high: number): number[] {
+  const step = niceStep(high - low, BANDS);
+  const first = Math.floor(low / step + 1e-9);
+  const count = Math.max(1, Math.ceil(high / step - 1e-9) - first);
+  // Counted, not added up: 3 x 0.1 is to read 0.3.
+  return Array.from({ length: count }, (_, k) => Number(((first + k) * step).toPrecision(12)));
 }

@@ -5,7 +5,7 @@ import type { FlowForecast } from '@wick/core/flow/forecast';
 import { layDrafts, layoutWords, reasonWords, scoreOf, whyNoAdvice } from '@wick/plan/advice/score';
 import { remediesFor } from '@wick/plan/advice/remedies';
 import { findRepairs, type Repair } from '@wick/plan/advice/repairs';
-import { COARSE, verdictOf } from '@wick/plan/forecast/assess';
+import { COARSE, finenessOf, verdictOf, type Resolution } from '@wick/plan/forecast/assess';
 import { hashOf } from '@wick/plan/forecast/key';
 import { isSound } from '@wick/plan/forecast/words';
 import { outcomeOf } from '@wick/plan/forecast/outcome';
@@ -15,7 +15,7 @@ import { partShapeOf } from '@wick/plan/layout/fit';
 import { settle } from '@wick/plan/settle';
 import { computed, markRaw, onScopeDispose, ref, shallowRef } from 'vue';
 import type { Desk } from './desk.ts';
-import { flowTask, type Forecast } from './forecast.ts';
+import { flowTask } from './forecast.ts';
 import { Cancelled } from './scheduler.ts';
 
 /** A proposed layout with its picture. */
@@ -28,12 +28,14 @@ export interface Suggestion {
   readonly flow: FlowForecast | null;
 }
 
-/** Repairs that are simulated again as finely as the board's own quick forecast. */
+/** Repairs that are simulated again, more finely. */
 const SHOWN_REPAIRS = 7;
+/** Sizes of a repair that are tried on, from the smallest that a quick run calls enough. */
+const MOST_SIZES = 4;
 const NAME_LENGTH = 40;
 
 /** Suggested layouts, and what would mend the one there is: simulated behind the board, with progress and cancel. */
-export function createAdvice({ session, shop, library, scheduler }: Desk, forecast: Forecast) {
+export function createAdvice({ session, shop, library, scheduler }: Desk) {
   const suggestions = shallowRef<readonly Suggestion[]>([]);
   const repairs = shallowRef<readonly Repair[] | null>(null);
   /** What is running, how far it is, 0-1, and how many runs it has made. */
@@ -87,8 +89,8 @@ export function createAdvice({ session, shop, library, scheduler }: Desk, foreca
     return scheduler.want(`score ${hashOf(task)}`, task, { lane: 'advice', signal });
   }
 
-  function picture(job: LaidJob, signal: AbortSignal) {
-    const { key, task } = flowTask(job, shop.shop, COARSE);
+  function picture(job: LaidJob, signal: AbortSignal, how: Resolution = COARSE) {
+    const { key, task } = flowTask(job, shop.shop, how);
     return scheduler.want(key, task, { lane: 'advice', signal });
   }
 
@@ -136,13 +138,14 @@ export function createAdvice({ session, shop, library, scheduler }: Desk, foreca
     work('mend', async (signal) => {
       repairs.value = null;
       const { document } = session;
-      const flow = forecast.flow.value;
+      // Its own, not the board's, which may be that of a moment ago.
+      const flow = await picture(session.laid, signal);
       const remedies = remediesFor(session.laid, {
         shop: shop.shop,
         materials: library.materials,
-        lastPlace: flow?.dryRegions[0]?.place ?? flow?.lastPlace ?? { x: 0, y: 0 },
+        lastPlace: flow.dryRegions[0]?.place ?? flow.lastPlace,
         show: shop.show,
-        thinHoses: (flow?.findings ?? []).flatMap((f) => (f.kind === 'hoseTakes' ? [f.lineId] : [])),
+        thinHoses: flow.findings.flatMap((f) => (f.kind === 'hoseTakes' ? [f.lineId] : [])),
       });
       const found = await findRepairs(
         document,
@@ -159,14 +162,34 @@ export function createAdvice({ session, shop, library, scheduler }: Desk, foreca
       repairs.value = [...known.filter((r) => r.isEnough), ...known.filter((r) => !r.isEnough)];
     });
 
-  /** What is shown is simulated as finely as the board's own quick forecast. */
+  /** What is called enough is so on the board's own fine forecast, which is then there already when it is done. */
   async function confirm(document: Job, repair: Repair, signal: AbortSignal): Promise<Repair | null> {
+    let best: Repair | null = null;
+    for (const size of [repair, ...repair.larger].slice(0, MOST_SIZES)) {
+      const tried = await judged(document, { ...repair, ...size }, signal);
+      if (tried?.isEnough) return tried;
+      best ??= tried;
+      if (!repair.isEnough) break;
+    }
+    return best;
+  }
+
+  /** Simulated as the board's quick forecast does, and where that is enough as its fine one does. */
+  async function judged(
+    document: Job,
+    repair: Repair,
+    signal: AbortSignal,
+    how: Resolution = COARSE,
+  ): Promise<Repair | null> {
     const changed = laidOut(repair.apply(document));
-    const run = await picture(changed, signal);
+    const run = await picture(changed, signal, how);
     const verdict = verdictOf(changed, shop.shop, run);
     if (!verdict) return null;
     const own = scoreOf(changed, shop.shop, outcomeOf(changed, shop.shop, run, verdict));
-    return { ...repair, score: own, isEnough: isSound(verdict.band) };
+    const isEnough = isSound(verdict.band);
+    return isEnough && how === COARSE
+      ? judged(document, repair, signal, finenessOf(changed))
+      : { ...repair, score: own, isEnough };
   }
 
   /** Keeps the present layout under its letter and goes on with the suggested one under the next; false when there is no room. */

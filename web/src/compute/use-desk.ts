@@ -25,7 +25,7 @@ export function createDesk(session: JobSession, { results, ...parts }: DeskParts
     forecast: proxyRefs(forecast),
     layouts: proxyRefs(createLayouts(desk, forecast, shelf)),
     checks: proxyRefs(createChecks(desk, forecast)),
-    advice: proxyRefs(createAdvice(desk, forecast)),
+    advice: proxyRefs(createAdvice(desk)),
     doubt: proxyRefs(createDoubt(desk)),
     probes: proxyRefs(createProbes(desk, forecast)),
   };

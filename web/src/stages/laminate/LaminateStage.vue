@@ -5,6 +5,7 @@ import { missingOf } from '@wick/plan/forecast/missing';
 import { partSums } from '@wick/plan/laminate/ply-book';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
+import StageShell from '../../ui/StageShell.vue';
 import type { Stage } from '../stage.ts';
 import CutList from './CutList.vue';
 import LaminateAnswer from './LaminateAnswer.vue';
@@ -52,54 +53,51 @@ const result = computed(() => {
 </script>
 
 <template>
-  <div class="stage">
-    <section class="bench">
-      <div class="head">
-        <h1>{{ stage.question }}</h1>
-        <Tabs
-          v-model="pane"
-          class="tools"
-          label="Laminate"
-          :tabs="panes.map((value) => ({ value, label: value }))"
-        />
-      </div>
-      <template v-if="pane === 'Ply book'">
-        <Tabs
-          class="tools books"
-          label="Zones"
-          :model-value="book.zoneId"
-          :tabs="bookTabs"
-          @update:model-value="((bookId = $event), (chosen = null))"
-        />
-        <div class="columns">
-          <div class="left">
-            <PlyTable
-              :book="book"
-              :thicknesses="result.stack?.plies.map((ply) => ply.thickness) ?? []"
-              :odd="result.check?.firstOdd ?? null"
-              :chosen="chosen"
-              @choose="chosen = $event"
-            />
-            <StackAround :book="book" :stack="result.stack ?? null" />
-          </div>
-          <div class="right">
-            <StackDrawing
-              v-if="result.stack"
-              :job="job.laid"
-              :book="book"
-              :stack="result.stack"
-              :chosen="chosen"
-            />
-            <PlyBoard :book="book" :chosen="chosen" />
-          </div>
+  <StageShell :question="stage.question">
+    <template #tools>
+      <Tabs
+        v-model="pane"
+        class="tools"
+        label="Laminate"
+        :tabs="panes.map((value) => ({ value, label: value }))"
+      />
+    </template>
+    <template v-if="pane === 'Ply book'">
+      <Tabs
+        class="tools books"
+        label="Zones"
+        :model-value="book.zoneId"
+        :tabs="bookTabs"
+        @update:model-value="((bookId = $event), (chosen = null))"
+      />
+      <div class="columns">
+        <div class="left">
+          <PlyTable
+            :book="book"
+            :thicknesses="result.stack?.plies.map((ply) => ply.thickness) ?? []"
+            :odd="result.check?.firstOdd ?? null"
+            :chosen="chosen"
+            @choose="chosen = $event"
+          />
+          <StackAround :book="book" :stack="result.stack ?? null" />
         </div>
-      </template>
-      <CutList v-else />
-    </section>
-    <aside class="answer" tabindex="0" aria-label="Answer">
+        <div class="right">
+          <StackDrawing
+            v-if="result.stack"
+            :job="job.laid"
+            :book="book"
+            :stack="result.stack"
+            :chosen="chosen"
+          />
+          <PlyBoard :book="book" :chosen="chosen" />
+        </div>
+      </div>
+    </template>
+    <CutList v-else />
+    <template #answer>
       <LaminateAnswer :book="book" :result="result" />
-    </aside>
-  </div>
+    </template>
+  </StageShell>
 </template>
 
 <style scoped>

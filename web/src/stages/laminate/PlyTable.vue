@@ -9,8 +9,8 @@ import { useShopStore } from '../../data/shop-store.ts';
 import JobField from '../common/JobField.vue';
 import PlyActions from './PlyActions.vue';
 import { useChoices } from './use-choices.ts';
-import { usePlyDrag } from './use-ply-drag.ts';
 import Choice from '../../ui/Choice.vue';
+import { useRowDrag } from '../../ui/use-row-drag.ts';
 
 /** The ply book of one laminate, bag side on top as it lies; rows are dragged, or moved with Alt and the arrows. */
 const props = defineProps<{
@@ -24,10 +24,15 @@ const job = useSession();
 const shop = useShopStore();
 const choices = useChoices();
 const body = ref<HTMLElement | null>(null);
-const { dragged, grab, drag, drop } = usePlyDrag({
-  body,
-  book: () => props.book,
-  choose: (index) => emit('choose', index),
+/** The table shows the top ply first: down the screen is towards the mould. */
+const plyAt = (row: number) => props.book.laminate.plies.length - 1 - row;
+const { over, grab, drag, drop } = useRowDrag(body, {
+  count: () => props.book.laminate.plies.length,
+  onMove(from, to) {
+    job.preview(movePly(props.book.zoneId, plyAt(from), plyAt(to)));
+    emit('choose', plyAt(to));
+  },
+  onDrop: () => job.endGesture(true, 'move of a ply'),
 });
 
 const rows = computed(() => {
@@ -81,7 +86,11 @@ function exchange(index: number, id: string) {
       <tr
         v-for="{ ply, index, isThrough, name } in rows"
         :key="ply.id"
-        :class="{ chosen: chosen === index, dragged: dragged === index, through: isThrough }"
+        :class="{
+          chosen: chosen === index,
+          dragged: over !== null && plyAt(over) === index,
+          through: isThrough,
+        }"
         data-testid="ply"
         @focusin="emit('choose', index)"
       >
@@ -92,7 +101,7 @@ function exchange(index: number, id: string) {
             role="button"
             :data-ply="index"
             :aria-label="`Ply ${index + 1}, ${name}: drag, or Alt and arrows to move`"
-            @pointerdown="grab(index, $event)"
+            @pointerdown="(grab(plyAt(index), $event), emit('choose', index))"
             @pointermove="drag"
             @pointerup="drop"
             @pointercancel="drop"

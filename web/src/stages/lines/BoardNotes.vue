@@ -46,7 +46,6 @@ const place = (p: { x: number; y: number }) => {
     v-for="{ id, name, x, y } in probes.probes"
     :key="id"
     class="probe"
-    :data-probe="id"
     :transform="place({ x, y })"
     tabindex="0"
     role="button"

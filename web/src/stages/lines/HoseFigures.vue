@@ -59,7 +59,6 @@ const fittings = computed(() => [
     v-for="item in fittings"
     :key="item.id"
     :class="['fitting', item.kind, { selected: selected === item.id }]"
-    :data-fitting="item.id"
     :transform="`translate(${item.at.x} ${item.at.y})`"
     tabindex="0"
     role="button"

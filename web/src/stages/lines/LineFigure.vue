@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { JobLine } from '@wick/contract/job/job';
 import { computed } from 'vue';
+import { MOST_HANDLES } from './line-scene.ts';
 import { pathOf, toScreen, type Viewport } from '../../board/viewport.ts';
 
 /** A feed swells where resin enters; a vent has open ends. */
@@ -20,7 +21,7 @@ const path = computed(() => pathOf(props.view, props.line.points, false));
 /** The name stands above the line's upper end. */
 const label = computed(() => ends.value.reduce((top, p) => (p.y < top.y ? p : top)));
 /** Only a line of few points shows handles; a traced edge moves as a whole. */
-const handles = computed(() => (props.line.points.length <= 6 ? ends.value : []));
+const handles = computed(() => (props.line.points.length <= MOST_HANDLES ? ends.value : []));
 </script>
 
 <template>
@@ -41,7 +42,7 @@ const handles = computed(() => (props.line.points.length <= 6 ? ends.value : [])
       :r="line.kind === 'feed' ? 8 : 6"
       class="swell"
     />
-    <circle v-for="(end, i) in handles" :key="i" :cx="end.x" :cy="end.y" r="5" class="end" :data-end="i" />
+    <circle v-for="(end, i) in handles" :key="i" :cx="end.x" :cy="end.y" r="5" class="end" />
     <text :x="label.x" :y="label.y - 12">{{ line.name }}</text>
   </g>
 </template>

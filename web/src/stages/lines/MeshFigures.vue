@@ -15,7 +15,6 @@ const label = (points: readonly { x: number; y: number }[]) =>
     v-for="area in job.laid.meshAreas"
     :key="area.id"
     :class="['area', { selected: selected === area.id }]"
-    :data-fitting="area.id"
     tabindex="0"
     role="button"
     :aria-label="area.name"

@@ -58,7 +58,6 @@ const regions = computed(() => {
     v-for="mark in job.laid.marks"
     :key="mark.id"
     :class="['mark', { selected: selected === mark.id }]"
-    :data-mark="mark.id"
     :transform="`translate(${toScreen(view, mark).x} ${toScreen(view, mark).y})`"
     tabindex="0"
     role="button"

@@ -3,33 +3,33 @@ import { openSession } from '../../test/open-session.ts';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { demoJobs } from '@wick/plan/demo/jobs';
 import type { Point } from '@wick/core/geometry/polygon';
-import { ref } from 'vue';
+import { ref, shallowReactive } from 'vue';
+import { figureAt } from '../../board/scene.ts';
+import type { BoardEvent } from '../../board/tool.ts';
+import type { Probe } from '../../compute/probes.ts';
 import { useLineGestures } from './line-gestures.ts';
 
 const gore = demoJobs[0]!;
 const goreLines = laidOut(gore).lines;
-type Hit = Partial<Record<'line' | 'end' | 'mark' | 'fitting' | 'probe', string>>;
-/** A pointer event over something on the board. */
-const over = (hit: Hit = {}, keys: Partial<PointerEvent> = {}): PointerEvent =>
-  ({
-    ...keys,
-    target: {
-      closest: (selector: string) => {
-        const name = selector.slice(6, -1) as keyof Hit;
-        return hit[name] === undefined ? null : { getAttribute: () => hit[name] };
-      },
-    },
-  }) as unknown as PointerEvent;
+/** An event as the board passes it on, a pixel being two millimetres. */
+const eventAt = (at: Point, keys: Partial<BoardEvent> = {}): BoardEvent => ({
+  at,
+  target: figureAt(plan.scene.value, at, 2e-3),
+  isFree: false,
+  isStraight: false,
+  ...keys,
+});
+const FREE = { isFree: true };
 
 let job: ReturnType<typeof openSession>;
 let plan: ReturnType<typeof useLineGestures>;
 const selected = ref<string | null>(null);
-const drag = (from: Point, to: Point, event = over()) => {
-  plan.press(from, event);
-  plan.move(to, event);
-  plan.release();
+const drag = (from: Point, to: Point, keys: Partial<BoardEvent> = {}) => {
+  plan.press(eventAt(from, keys));
+  plan.move(eventAt(to, keys));
+  plan.release(eventAt(to, keys));
 };
-const probes: Point[] = [];
+const probes = shallowReactive<Probe[]>([]);
 const lines = () => job.laid.lines;
 
 beforeEach(() => {
@@ -37,9 +37,17 @@ beforeEach(() => {
   selected.value = null;
   probes.length = 0;
   plan = useLineGestures(job, selected, () => 0.03, {
-    pin: (at) => probes.push(at),
-    unpin: () => probes.pop(),
-    move: (_, to) => (probes[0] = to),
+    probes,
+    pin: (at) => void probes.push({ id: `probe-${probes.length}`, name: '', ...at }),
+    unpin: (id) =>
+      void probes.splice(
+        probes.findIndex((probe) => probe.id === id),
+        1,
+      ),
+    move: (id, to) => {
+      const index = probes.findIndex((probe) => probe.id === id);
+      probes[index] = { ...probes[index]!, ...to };
+    },
   });
 });
 
@@ -70,13 +78,13 @@ describe('drawing on the plan', () => {
     drag({ x: 1.312, y: 0.51 }, { x: 1.31, y: 0.7 });
     expect(lines().at(-1)!.points[0]!.x).toBeCloseTo(1.3, 6);
     plan.tool.value = 'feed';
-    drag({ x: 0.02, y: 0.02 }, { x: 0.5, y: 0.2 }, over({}, { altKey: true }));
+    drag({ x: 0.02, y: 0.02 }, { x: 0.5, y: 0.2 }, FREE);
     expect(lines().at(-1)!.points[0]).toEqual({ x: 0.02, y: 0.02 });
   });
 
   test('with Shift a line is upright or level', () => {
     plan.tool.value = 'race';
-    drag({ x: 1.5, y: 0.4 }, { x: 1.55, y: 0.8 }, over({}, { shiftKey: true }));
+    drag({ x: 1.5, y: 0.4 }, { x: 1.55, y: 0.8 }, { isStraight: true });
     const [a, b] = lines().at(-1)!.points;
     expect(b!.x).toBe(a!.x);
   });
@@ -84,7 +92,7 @@ describe('drawing on the plan', () => {
   test('along an edge: a click lays the line on the nearest side, in by the offset', () => {
     plan.tool.value = 'feed';
     plan.edgeOffset.value = 0.05;
-    plan.press({ x: 0.02, y: 0.6 }, over());
+    plan.press(eventAt({ x: 0.02, y: 0.6 }));
     expect(
       lines()
         .at(-1)!
@@ -94,11 +102,11 @@ describe('drawing on the plan', () => {
 
   test('a dragged box is a mesh area or a brake; a click is none', () => {
     plan.tool.value = 'mesh';
-    drag({ x: 0.513, y: 0.413 }, { x: 2.013, y: 0.813 }, over({}, { altKey: true }));
+    drag({ x: 0.513, y: 0.413 }, { x: 2.013, y: 0.813 }, FREE);
     expect(job.laid.meshAreas).toMatchObject([{ name: 'Mesh 1' }]);
     expect(job.laid.meshAreas[0]!.outline).toHaveLength(4);
     plan.tool.value = 'brake';
-    drag({ x: 3.2, y: 0.3 }, { x: 3.3, y: 0.9 }, over({}, { altKey: true }));
+    drag({ x: 3.2, y: 0.3 }, { x: 3.3, y: 0.9 }, FREE);
     expect(job.laid.zones.at(-1)!.purpose).toBe('brake');
     plan.tool.value = 'mesh';
     drag({ x: 1, y: 0.5 }, { x: 1, y: 0.5 });
@@ -107,10 +115,10 @@ describe('drawing on the plan', () => {
 
   test('marks and fittings are put down with a click', () => {
     plan.tool.value = 'mark';
-    plan.press({ x: 2, y: 0.6 }, over({}, { altKey: true }));
+    plan.press(eventAt({ x: 2, y: 0.6 }, FREE));
     plan.tool.value = 'fitting';
     plan.fitting.value = 'pump';
-    plan.press({ x: 3.8, y: 0.6 }, over());
+    plan.press(eventAt({ x: 3.8, y: 0.6 }));
     expect(job.document.marks).toHaveLength(1);
     expect(job.laid.stations).toMatchObject([{ kind: 'pump', place: { x: 3.8, y: 0.6 } }]);
   });
@@ -118,40 +126,74 @@ describe('drawing on the plan', () => {
 
 test('a probe is pinned where clicked, the tool stays, and it follows the hand', () => {
   plan.tool.value = 'probe';
-  plan.press({ x: 1, y: 0.5 }, over());
-  plan.press({ x: 2, y: 0.5 }, over());
+  plan.press(eventAt({ x: 1, y: 0.5 }));
+  plan.press(eventAt({ x: 2, y: 0.5 }));
   expect(probes).toHaveLength(2);
   plan.tool.value = 'select';
-  drag({ x: 1, y: 0.5 }, { x: 1.5, y: 0.5 }, over({ probe: 'probe-1' }));
-  expect(probes[0]).toEqual({ x: 1.5, y: 0.5 });
+  drag({ x: 1, y: 0.5 }, { x: 1.5, y: 0.5 });
+  expect(probes[0]).toMatchObject({ x: 1.5, y: 0.5 });
   expect(job.document).toBe(gore);
 });
 
 describe('moving what is there', () => {
   test('a line, an end, a mark and a fitting follow the hand', () => {
-    drag({ x: 0.9, y: 0.6 }, { x: 1.0, y: 0.6 }, over({ line: 'feed-2' }));
+    drag({ x: 0.9, y: 0.6 }, { x: 1.0, y: 0.6 });
     expect(lines()[1]!.points.map(({ x }) => x)).toEqual([1, 1]);
-    drag({ x: 1.1, y: 0.95 }, { x: 1.25, y: 0.93 }, over({ line: 'feed-3', end: '1' }, { altKey: true }));
+    drag({ x: 1.1, y: 0.95 }, { x: 1.25, y: 0.93 }, FREE);
     expect(lines()[2]!.points[1]).toEqual({ x: 1.25, y: 0.93 });
     plan.tool.value = 'fitting';
-    plan.press({ x: -0.5, y: 0.5 }, over());
+    plan.press(eventAt({ x: -0.5, y: 0.5 }));
     const pot = job.laid.stations[0]!.id;
-    drag({ x: -0.5, y: 0.5 }, { x: -0.4, y: 0.5 }, over({ fitting: pot }));
+    drag({ x: -0.5, y: 0.5 }, { x: -0.4, y: 0.5 });
     expect(job.laid.stations[0]!.place.x).toBeCloseTo(-0.4, 9);
     expect(selected.value).toBe(pot);
   });
 
   test('given up, everything is as it was', () => {
-    plan.press({ x: 0.9, y: 0.6 }, over({ line: 'feed-2' }));
-    plan.move({ x: 2, y: 0.6 }, over());
+    plan.press(eventAt({ x: 0.9, y: 0.6 }));
+    plan.move(eventAt({ x: 2, y: 0.6 }));
     plan.abandon();
     expect(job.document).toBe(gore);
   });
 
   test('a double-click bends a line', () => {
-    plan.bend({ x: 0.95, y: 0.6 }, over({ line: 'feed-2' }).target as Element);
+    plan.twice(eventAt({ x: 0.905, y: 0.6 }));
     expect(lines()[1]!.points).toHaveLength(3);
-    plan.bend({ x: 0.95, y: 0.6 }, null);
+    plan.twice(eventAt({ x: 0.95, y: 0.6 }));
     expect(lines()[1]!.points).toHaveLength(3);
+  });
+});
+
+describe('keys on what is selected', () => {
+  test('arrows move it by a centimetre, with Shift by a millimetre, one step each; Delete takes it away', () => {
+    selected.value = 'feed-2';
+    expect(plan.onKey({ key: 'ArrowRight', shiftKey: false })).toBe(true);
+    expect(plan.onKey({ key: 'ArrowRight', shiftKey: true })).toBe(true);
+    expect(lines()[1]!.points[0]!.x).toBeCloseTo(0.911, 9);
+    expect(job.undoLabel).toBe('move of a line');
+    expect(plan.onKey({ key: 'Delete', shiftKey: false })).toBe(true);
+    expect(lines().some(({ id }) => id === 'feed-2')).toBe(false);
+    expect(selected.value).toBeNull();
+    for (let n = 0; n < 3; n++) job.undo();
+    expect(job.document).toEqual(gore);
+    expect(job.canUndo).toBe(false);
+  });
+
+  test('a probe moves and goes without a step of the job', () => {
+    plan.tool.value = 'probe';
+    plan.press(eventAt({ x: 1.5, y: 0.5 }));
+    selected.value = 'probe-0';
+    expect(plan.onKey({ key: 'ArrowUp', shiftKey: false })).toBe(true);
+    expect(probes[0]).toMatchObject({ x: 1.5, y: 0.51 });
+    expect(plan.onKey({ key: 'Delete', shiftKey: false })).toBe(true);
+    expect(probes).toHaveLength(0);
+    expect(job.canUndo).toBe(false);
+  });
+
+  test('other keys, and keys with nothing selected, are not for it', () => {
+    expect(plan.onKey({ key: 'ArrowUp', shiftKey: false })).toBe(false);
+    selected.value = 'feed-2';
+    expect(plan.onKey({ key: 'Enter', shiftKey: false })).toBe(false);
+    expect(job.document).toBe(gore);
   });
 });

@@ -1,15 +1,11 @@
-import { addMark, moveMark, removeMark } from '@wick/plan/layout/marks';
-import type { Edit } from '@wick/plan/job/edits';
-import type { OpenSession } from '../../compute/use-desk.ts';
-import { polygonOf } from '@wick/core/geometry/arcs';
 import { nearestOnLine } from '@wick/core/geometry/along';
+import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
 import { rectangle } from '@wick/core/geometry/shapes';
 import { sideAtOffset, sidesOf } from '@wick/core/geometry/sides';
 import { snap, type Snapped } from '@wick/core/geometry/snap';
-import type { JobLine } from '@wick/contract/job/job';
-import { ref, shallowRef, type Ref } from 'vue';
-import { moveLine, moveLinePoint, addLine, newLine, removeLine, bendLine } from '@wick/plan/layout/edits';
+import type { Edit } from '@wick/plan/job/edits';
+import { addLine, bendLine, moveLine, moveLinePoint, newLine, removeLine } from '@wick/plan/layout/edits';
 import {
   addFitting,
   addMeshArea,
@@ -17,44 +13,42 @@ import {
   removeFitting,
   type FittingKind,
 } from '@wick/plan/layout/fittings';
+import { addMark, moveMark, removeMark } from '@wick/plan/layout/marks';
 import { addZone } from '@wick/plan/part/zones';
+import { computed, ref, shallowRef, type Ref } from 'vue';
+import type { Figure, Role } from '../../board/scene.ts';
+import { arrowOf, POINT, type BoardEvent, type Tool } from '../../board/tool.ts';
+import type { Probe } from '../../compute/probes.ts';
+import type { OpenSession } from '../../compute/use-desk.ts';
+import { lineScene } from './line-scene.ts';
+import type { LineTool } from './line-tools.ts';
 
-export const lineTools = [
-  {
-    id: 'select',
-    key: 'S',
-    name: 'Move',
-    hint: 'Drag a line or its ends; double-click a line to bend it; point to read the front.',
-  },
-  { id: 'feed', key: 'F', name: 'Feed', hint: 'Drag to draw a feed line, or click for a feed point.' },
-  { id: 'vent', key: 'V', name: 'Vent', hint: 'Drag to draw a vent line, or click for a vent point.' },
-  { id: 'race', key: 'E', name: 'Race', hint: 'Drag along an edge where resin runs ahead in a gap.' },
-  { id: 'mesh', key: 'X', name: 'Mesh', hint: 'Drag a box: flow mesh then lies only where such areas are.' },
-  {
-    id: 'brake',
-    key: 'B',
-    name: 'Brake',
-    hint: 'Drag a box: a strip without mesh that slows the resin before a vent.',
-  },
-  { id: 'fitting', key: 'T', name: 'Fitting', hint: 'Click where pot, pump or tee stands; hoses run to it.' },
-  { id: 'mark', key: 'M', name: 'Mark', hint: 'Click where the front is to be timed.' },
-  { id: 'probe', key: 'P', name: 'Probe', hint: 'Click to pin a place: its history stands under Probes.' },
-] as const;
-export type LineTool = (typeof lineTools)[number]['id'];
+/** Pins that belong to the screen, not to the job. */
+interface Pins {
+  readonly probes: readonly Probe[];
+  pin(at: Point): void;
+  unpin(id: string): void;
+  move(id: string, to: Point): void;
+}
+
 type Drawn = 'feed' | 'vent' | 'race';
+type Boxed = 'mesh' | 'brake';
 
-const isLineTool = (tool: LineTool): tool is Drawn => tool === 'feed' || tool === 'vent' || tool === 'race';
-const isBoxTool = (tool: LineTool) => tool === 'mesh' || tool === 'brake';
-
-/** Shorter than this a drawn line is a point, m. */
-const POINT = 0.012;
+/** What moves a thing by a way on the plan, and what takes it away. */
+const handling: Partial<
+  Record<Role, { move: (id: string, by: Point) => Edit; remove: (id: string) => Edit; name: string }>
+> = {
+  line: { move: moveLine, remove: removeLine, name: 'line' },
+  mark: { move: moveMark, remove: removeMark, name: 'mark' },
+  fitting: { move: moveFitting, remove: removeFitting, name: 'fitting' },
+};
 
 /** Pointer and keys on the board become edits in metres, one undo step a gesture. Reach is how far a snap pulls, m. */
 export function useLineGestures(
   job: OpenSession,
   selected: Ref<string | null>,
   reach: () => number,
-  probes: { pin(at: Point): void; unpin(id: string): void; move(id: string, to: Point): void },
+  pins: Pins,
 ) {
   const tool = ref<LineTool>('select');
   /** What the fitting tool puts down. */
@@ -63,15 +57,11 @@ export function useLineGestures(
   const edgeOffset = ref<number | null>(null);
   const draft = shallowRef<Point[] | null>(null);
   const pointer = shallowRef<Snapped | null>(null);
-  let held: {
-    id: string;
-    kind: 'line' | 'end' | 'mark' | 'fitting' | 'probe';
-    corner: number;
-    from: Point;
-  } | null = null;
+  const scene = computed(() => lineScene(job.laid, pins.probes));
+  let held: { readonly figure: Figure; readonly from: Point } | null = null;
 
-  function snapped(at: Point, event: PointerEvent, without: string | null): Snapped {
-    if (event.altKey) return { point: at, kind: 'free', guides: [] };
+  function snapped({ at, isFree }: BoardEvent, without: string | null = null): Snapped {
+    if (isFree) return { point: at, kind: 'free', guides: [] };
     const { part, zones, lines, marks } = job.laid;
     return snap(at, {
       rings: [part, ...part.holes, ...zones].map(({ outline }) => outline),
@@ -85,80 +75,97 @@ export function useLineGestures(
     });
   }
 
-  function press(at: Point, event: PointerEvent) {
-    const to = snapped(at, event, null);
-    if (tool.value === 'mark') return once(addMark(to.point));
-    if (tool.value === 'fitting') return once(addFitting(fitting.value, at));
-    if (tool.value === 'probe') {
-      probes.pin(at);
-      return;
-    }
-    if (isLineTool(tool.value) && edgeOffset.value !== null) {
-      const path = alongEdge(at);
-      if (path) lay(tool.value, path);
-      return;
-    }
-    if (tool.value !== 'select') {
-      pointer.value = to;
-      draft.value = [to.point, to.point];
-      return;
-    }
-    const target = event.target as Element;
-    const hit = (name: string) => target.closest(`[data-${name}]`)?.getAttribute(`data-${name}`) ?? null;
-    for (const kind of ['probe', 'mark', 'fitting'] as const) {
-      const id = hit(kind);
-      if (id === null) continue;
-      selected.value = id;
-      held = { id, kind, corner: 0, from: at };
-      return;
-    }
-    const [id, corner] = [hit('line'), hit('end')];
-    selected.value = id;
-    held = id ? { id, kind: corner === null ? 'line' : 'end', corner: Number(corner ?? 0), from: at } : null;
+  const select: Tool = {
+    press({ at, target }) {
+      selected.value = target?.id ?? null;
+      held = target && { figure: target, from: at };
+    },
+    move(event) {
+      pointer.value = null;
+      if (!held) return;
+      const { figure, from } = held;
+      const { role, id, index } = figure;
+      const { at } = event;
+      if (role === 'probe') return pins.move(id, at);
+      if (role === 'lineEnd') {
+        pointer.value = snapped(event, id);
+        return job.preview(moveLinePoint(id, index!, pointer.value.point));
+      }
+      const edit = handling[role]?.move(id, { x: at.x - from.x, y: at.y - from.y });
+      if (edit) job.preview(edit);
+    },
+    release() {
+      const role = held?.figure.role;
+      held = null;
+      pointer.value = null;
+      job.endGesture(true, `move of a ${(role && handling[role]?.name) ?? 'line'}`);
+    },
+    twice({ at, target }) {
+      if (target && (target.role === 'line' || target.role === 'lineEnd'))
+        job.apply(bendLine(target.id, at), 'bend of a line');
+    },
+    abandon() {
+      held = null;
+      job.endGesture(false);
+    },
+  };
+
+  const hover = (event: BoardEvent) => void (pointer.value = snapped(event));
+
+  /** A drag between two places, kept as a draft until the button is let go. */
+  const stretch = (finish: (a: Point, b: Point) => void): Tool => ({
+    press(event) {
+      pointer.value = snapped(event);
+      draft.value = [pointer.value.point, pointer.value.point];
+    },
+    move(event) {
+      hover(event);
+      if (!draft.value) return;
+      const [from, to] = [draft.value[0]!, pointer.value!.point];
+      draft.value = [from, event.isStraight ? straight(from, to) : to];
+    },
+    release() {
+      const drawn = draft.value;
+      draft.value = pointer.value = null;
+      if (drawn) finish(drawn[0]!, drawn[1]!);
+    },
+    abandon: () => void (draft.value = null),
+  });
+
+  function drawLine(kind: Drawn): Tool {
+    const free = stretch((a, b) => lay(kind, Math.hypot(b.x - a.x, b.y - a.y) < POINT ? [a] : [a, b]));
+    return {
+      ...free,
+      press(event) {
+        if (edgeOffset.value === null) return free.press!(event);
+        const path = alongEdge(event.at);
+        if (path) lay(kind, path);
+      },
+    };
   }
 
-  function move(at: Point, event: PointerEvent) {
-    if (draft.value) {
-      const to = snapped(at, event, null);
-      pointer.value = to;
-      const from = draft.value[0]!;
-      draft.value = [from, event.shiftKey ? straight(from, to.point) : to.point];
-      return;
-    }
-    if (!held) {
-      pointer.value = tool.value === 'select' || tool.value === 'probe' ? null : snapped(at, event, null);
-      return;
-    }
-    const { id, kind, corner, from } = held;
-    const by = { x: at.x - from.x, y: at.y - from.y };
-    if (kind === 'end') {
-      const to = snapped(at, event, id);
-      pointer.value = to;
-      job.preview(moveLinePoint(id, corner, to.point));
-    } else if (kind === 'line') job.preview(moveLine(id, by));
-    else if (kind === 'mark') job.preview(moveMark(id, by));
-    else if (kind === 'fitting') job.preview(moveFitting(id, by));
-    else probes.move(id, at);
-  }
+  const drawBox = (kind: Boxed): Tool =>
+    stretch((a, b) => {
+      const { minX, minY, maxX, maxY } = boundsOf([a, b]);
+      if (maxX - minX < POINT || maxY - minY < POINT) return;
+      const box = rectangle({ length: maxX - minX, width: maxY - minY }).map(({ x, y }) => ({
+        x: x + minX,
+        y: y + minY,
+      }));
+      once(kind === 'mesh' ? addMeshArea(box) : addZone(box, { purpose: 'brake' }), kind);
+    });
 
-  function release() {
-    held = null;
-    job.endGesture();
-    const drawn = draft.value;
-    draft.value = null;
-    pointer.value = null;
-    if (!drawn) return;
-    const [a, b] = [drawn[0]!, drawn[1]!];
-    if (isLineTool(tool.value))
-      return lay(tool.value, Math.hypot(b.x - a.x, b.y - a.y) < POINT ? [a] : [a, b]);
-    const { minX, minY, maxX, maxY } = boundsOf([a, b]);
-    if (maxX - minX < POINT || maxY - minY < POINT) return;
-    const box = rectangle({ length: maxX - minX, width: maxY - minY }).map((p) => ({
-      x: p.x + minX,
-      y: p.y + minY,
-    }));
-    once(tool.value === 'mesh' ? addMeshArea(box) : addZone(box, { purpose: 'brake' }));
-  }
+  const tools: Record<LineTool, Tool> = {
+    select,
+    feed: drawLine('feed'),
+    vent: drawLine('vent'),
+    race: drawLine('race'),
+    mesh: drawBox('mesh'),
+    brake: drawBox('brake'),
+    fitting: { press: ({ at }) => once(addFitting(fitting.value, at), fitting.value), move: hover },
+    mark: { press: (event) => once(addMark(snapped(event).point), 'mark'), move: hover },
+    probe: { press: ({ at }) => pins.pin(at), move: () => void (pointer.value = null) },
+  };
 
   function lay(kind: Drawn, points: readonly Point[]) {
     const line = newLine(job.document, kind, points);
@@ -167,8 +174,8 @@ export function useLineGestures(
     tool.value = 'select';
   }
 
-  function once(edit: Edit) {
-    job.apply(edit);
+  function once(edit: Edit, label: string) {
+    job.apply(edit, label);
     tool.value = 'select';
   }
 
@@ -178,50 +185,32 @@ export function useLineGestures(
     const nearest = [...sidesOf(outline)].sort(
       (a, b) => nearestOnLine(at, a).distance - nearestOnLine(at, b).distance,
     )[0];
-    const side = nearest ?? [...outline, outline[0]!];
-    return sideAtOffset(outline, side, edgeOffset.value ?? 0);
+    return sideAtOffset(outline, nearest ?? [...outline, outline[0]!], edgeOffset.value ?? 0);
   }
 
-  function bend(at: Point, under: Element | null) {
-    const id = under?.closest('[data-line]')?.getAttribute('data-line');
-    if (id && tool.value === 'select') job.apply(bendLine(id, at));
-  }
-
+  /** Esc, or a second finger: what is under way is given up. */
   function abandon() {
-    held = null;
-    draft.value = null;
+    tools[tool.value].abandon?.();
     pointer.value = null;
-    job.endGesture(false);
     tool.value = 'select';
   }
 
-  /** Arrows and Delete on what is selected; false when the key is not for it. */
-  function nudge(event: KeyboardEvent): boolean {
-    const id = selected.value;
-    const target = event.target as Element;
-    if (!id || !target.closest?.('[data-line], [data-mark], [data-fitting], [data-probe], body'))
-      return false;
-    if (target.closest('[role="slider"]')) return false;
-    const size = event.shiftKey ? 0.001 : 0.01;
-    const by = {
-      ArrowLeft: { x: -size, y: 0 },
-      ArrowRight: { x: size, y: 0 },
-      ArrowUp: { x: 0, y: size },
-      ArrowDown: { x: 0, y: -size },
-    }[event.key];
-    const kind = kindOf(id);
-    if (by) job.apply({ mark: moveMark, line: moveLine, fitting: moveFitting }[kind](id, by));
-    else if (event.key === 'Delete' || event.key === 'Backspace') {
-      selected.value = null;
-      probes.unpin(id);
-      job.apply({ mark: removeMark, line: removeLine, fitting: removeFitting }[kind](id));
-    } else return false;
+  /** Arrows and Delete on what is selected. @returns whether the key was one of these */
+  function onKey(event: Pick<KeyboardEvent, 'key' | 'shiftKey'>): boolean {
+    const figure = scene.value.find(({ id, role }) => id === selected.value && role !== 'lineEnd');
+    const by = arrowOf(event);
+    const isRemoval = event.key === 'Delete' || event.key === 'Backspace';
+    if (!figure || (!by && !isRemoval)) return false;
+    const { role, id, points } = figure;
+    if (isRemoval) selected.value = null;
+    if (role === 'probe') {
+      if (by) pins.move(id, { x: points[0]!.x + by.x, y: points[0]!.y + by.y });
+      else pins.unpin(id);
+      return true;
+    }
+    const { move, remove, name } = handling[role]!;
+    job.apply(by ? move(id, by) : remove(id), by ? `move of a ${name}` : `deletion of a ${name}`);
     return true;
-  }
-
-  function kindOf(id: string): 'mark' | 'line' | 'fitting' {
-    if (job.laid.marks.some((mark) => mark.id === id)) return 'mark';
-    return job.laid.lines.some((line: JobLine) => line.id === id) ? 'line' : 'fitting';
   }
 
   return {
@@ -230,13 +219,14 @@ export function useLineGestures(
     edgeOffset,
     draft,
     pointer,
-    isBox: () => isBoxTool(tool.value),
-    press,
-    move,
-    release,
-    bend,
+    scene,
+    isBox: computed(() => tool.value === 'mesh' || tool.value === 'brake'),
+    press: (event: BoardEvent) => tools[tool.value].press?.(event),
+    move: (event: BoardEvent) => tools[tool.value].move?.(event),
+    release: (event: BoardEvent) => tools[tool.value].release?.(event),
+    twice: (event: BoardEvent) => tools[tool.value].twice?.(event),
     abandon,
-    nudge,
+    onKey,
   };
 }
 

@@ -2,20 +2,21 @@ import { useForecast } from '../../compute/use-desk.ts';
 import { valueAt } from '@wick/core/flow/probe';
 import type { Point } from '@wick/core/geometry/polygon';
 import { formatClock } from '@wick/core/units/format';
-import { computed, type Ref } from 'vue';
+import { computed } from 'vue';
 import { pressureAt } from '../../board/fields.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 
 /** What the forecast says of the place under the pointer: when wet, how old the resin, its pressure, the lag there. */
-export function useReading(hover: Ref<Point | null>, isReading: () => boolean, minute: () => number | null) {
+export function useReading(hover: () => Point | null, isReading: () => boolean, minute: () => number | null) {
   const forecast = useForecast();
   const shop = useShopStore();
   return computed(() => {
     const { flow } = forecast;
-    if (!hover.value || !flow || !isReading()) return null;
-    const read = (values: ArrayLike<number>) => valueAt(flow.mesh, values, hover.value!);
+    const at = hover();
+    if (!at || !flow || !isReading()) return null;
+    const read = (values: ArrayLike<number>) => valueAt(flow.mesh, values, at);
     const arrival = read(flow.arrival);
-    const place = `${shop.show(hover.value.x, 'length')}, ${shop.show(hover.value.y, 'length')}`;
+    const place = `${shop.show(at.x, 'length')}, ${shop.show(at.y, 'length')}`;
     if (Number.isNaN(arrival)) return flow.isFilled ? null : { place, text: 'stays dry' };
     const time = forecast.timeOf(arrival);
     const words = [Number.isFinite(time) ? `wet at ${formatClock(time)}` : 'not before gel'];

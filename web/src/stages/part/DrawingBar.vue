@@ -3,7 +3,7 @@ import type { Point } from '@wick/core/geometry/polygon';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
-import type { PartTool } from './part-gestures.ts';
+import type { PartTool } from './part-tools.ts';
 
 /** Corners by number while something is drawn: the first by its place, further ones by length and direction. */
 const props = defineProps<{ drawn: readonly Point[]; tool: PartTool }>();

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useSession } from '../../compute/use-desk.ts';
 import { computed } from 'vue';
+import { arrowOf } from '../../board/tool.ts';
 import { toScreen, type Viewport } from '../../board/viewport.ts';
 import { moveFeaturePoint } from '@wick/plan/part/features';
 
@@ -13,12 +14,9 @@ const handles = computed(() =>
   ),
 );
 function nudge(event: KeyboardEvent, { id, index, p }: (typeof handles.value)[number]) {
-  const size = event.shiftKey ? 0.001 : 0.01;
-  const by = { ArrowLeft: [-size, 0], ArrowRight: [size, 0], ArrowUp: [0, size], ArrowDown: [0, -size] }[
-    event.key
-  ];
+  const by = arrowOf(event);
   if (!by) return;
-  job.apply(moveFeaturePoint(id, index, { x: p.x + by[0]!, y: p.y + by[1]! }));
+  job.apply(moveFeaturePoint(id, index, { x: p.x + by.x, y: p.y + by.y }));
   event.preventDefault();
   event.stopPropagation();
 }
@@ -32,8 +30,6 @@ function nudge(event: KeyboardEvent, { id, index, p }: (typeof handles.value)[nu
     :y="handle.at.y - 5"
     width="10"
     height="10"
-    :data-feature="handle.id"
-    :data-point="handle.index"
     tabindex="0"
     role="button"
     :aria-label="`${handle.name}, point ${handle.index + 1}`"

@@ -4,6 +4,8 @@ import { polygonOf } from '@wick/core/geometry/arcs';
 import { distance } from '@wick/core/geometry/polygon';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import Board from '../../board/Board.vue';
+import { arrowOf, snapWords, toolByKey } from '../../board/tool.ts';
+import Toolbar from '../../board/Toolbar.vue';
 import type { Viewport } from '../../board/viewport.ts';
 import { isTyping } from '../../ui/typing.ts';
 import { moveCorner, moveRing, removeCorner, ringAt, ringName, splitEdgeAt } from '@wick/plan/part/edits';
@@ -16,7 +18,8 @@ import FeatureHandles from './FeatureHandles.vue';
 import FeatureTable from './FeatureTable.vue';
 import ImportPlan from './ImportPlan.vue';
 import MouldPanel from './MouldPanel.vue';
-import { partTools, usePartGestures } from './part-gestures.ts';
+import { usePartGestures } from './part-gestures.ts';
+import { partTools } from './part-tools.ts';
 import PartAnswer from './PartAnswer.vue';
 import PlanOut from './PlanOut.vue';
 import PlanPaths from './PlanPaths.vue';
@@ -24,6 +27,7 @@ import RingActions from './RingActions.vue';
 import RingFigure from './RingFigure.vue';
 import ShapeTemplates from './ShapeTemplates.vue';
 import ZoneTable from './ZoneTable.vue';
+import StageShell from '../../ui/StageShell.vue';
 import Tabs from '../../ui/Tabs.vue';
 
 defineProps<{ stage: Stage; minute: number | null }>();
@@ -35,12 +39,11 @@ const grid = ref<number | null>(null);
 const view = ref<Viewport | null>(null);
 /** How far a snap pulls: a finger's or a pointer's breadth. */
 const REACH_PIXELS = 10;
-const plan = usePartGestures(
-  job,
-
-  () => REACH_PIXELS / (view.value?.scale ?? 1000),
-  () => grid.value,
-);
+const plan = usePartGestures(job, {
+  reach: () => REACH_PIXELS / (view.value?.scale ?? 1000),
+  grid: () => grid.value,
+  showsFeatures: () => pane.value === 'Rises',
+});
 const { tool, selected, corner, drawn, pointer, stretch } = plan;
 
 const part = computed(() => job.laid.part);
@@ -52,19 +55,9 @@ const measured = computed(() => {
   const [a, b] = stretch.value;
   return `${shop.show(distance(a, b), 'length')}: ${shop.show(Math.abs(b.x - a.x), 'length')} along, ${shop.show(Math.abs(b.y - a.y), 'length')} across`;
 });
-const snapWords = {
-  corner: 'on a corner',
-  middle: 'on the middle of an edge',
-  edge: 'on an edge',
-  spacing: 'evenly spaced',
-  level: 'level with a corner',
-  grid: 'on the grid',
-  free: '',
-};
 
 function onCornerKey(event: KeyboardEvent, index: number) {
-  const size = event.shiftKey ? 0.001 : 0.01;
-  const by = arrow(event.key, size);
+  const by = arrowOf(event);
   const at = ring.value[index]!;
   if (by) job.apply(moveCorner(selected.value, index, { x: at.x + by.x, y: at.y + by.y }));
   else if (event.key === 'Delete' || event.key === 'Backspace')
@@ -74,21 +67,12 @@ function onCornerKey(event: KeyboardEvent, index: number) {
   event.stopPropagation();
 }
 
-function arrow(key: string, size: number) {
-  return {
-    ArrowLeft: { x: -size, y: 0 },
-    ArrowRight: { x: size, y: 0 },
-    ArrowUp: { x: 0, y: size },
-    ArrowDown: { x: 0, y: -size },
-  }[key];
-}
-
 function onKey(event: KeyboardEvent) {
   if (isTyping(event) || event.ctrlKey || event.metaKey) return;
-  const chosen = partTools.find(({ key }) => key.toLowerCase() === event.key.toLowerCase());
-  const by = arrow(event.key, event.shiftKey ? 0.001 : 0.01);
+  const chosen = toolByKey(partTools, event);
+  const by = arrowOf(event);
   const isOnPage = event.target === document.body;
-  if (chosen) plan.choose(chosen.id);
+  if (chosen) plan.choose(chosen);
   else if (event.key === 'Escape') plan.choose('select');
   else if (isOnPage && event.key === 'Enter' && drawn.value.length > 0) plan.close();
   else if (isOnPage && event.key === 'Backspace' && drawn.value.length > 0)
@@ -107,114 +91,100 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 </script>
 
 <template>
-  <div class="stage">
-    <section class="bench">
-      <div class="head">
-        <h1>{{ stage.question }}</h1>
-        <div class="tools" role="toolbar" aria-label="Tools">
-          <button
-            v-for="item in partTools"
-            :key="item.id"
-            :class="['plain', 'tool', { here: tool === item.id }]"
-            :aria-pressed="tool === item.id"
-            @click="plan.choose(item.id)"
-          >
-            {{ item.name }} <span class="quiet">{{ item.key }}</span>
-          </button>
-        </div>
-      </div>
-      <Board
-        :part="part"
-        :lines="job.laid.lines"
-        :frozen="job.isGesturing || drawn.length > 0 || stretch !== null"
-        :class="{ drawing: tool !== 'select' }"
-        :room="part.flange ?? 0"
-        label="Plan of the part"
-        @press="plan.press"
-        @move="plan.move"
-        @release="plan.release"
-        @abandon="plan.abandon()"
-        @view="view = $event"
-      >
-        <template #default="{ view: at }">
-          <PlanPaths
-            :view="at"
-            :selected="selected"
-            :drawn="drawn"
-            :stretch="stretch"
-            :is-box="plan.closesRing.value"
-            :pointer="pointer"
-            :grid="grid"
-          />
-          <RingFigure
-            v-if="tool === 'select'"
-            :ring="ring"
-            :view="at"
-            :corner="corner"
-            :name="name"
-            @focus="corner = $event"
-            @key="onCornerKey"
-            @split="job.apply(splitEdgeAt(selected, $event))"
-          />
-          <FeatureHandles v-if="tool === 'select' && pane === 'Rises'" :view="at" />
-        </template>
-      </Board>
-      <div class="foot">
-        <div class="quiet status" role="status">
-          <b v-if="measured" class="number">{{ measured }}</b>
-          <template v-else-if="pointer && pointer.kind !== 'free'">
-            <b class="number"
-              >{{ shop.show(pointer.point.x, 'length') }}, {{ shop.show(pointer.point.y, 'length') }}</b
-            >
-            {{ snapWords[pointer.kind] }}
-          </template>
-          <template v-else>{{ hint }}</template>
-        </div>
-        <DrawingBar
-          v-if="tool !== 'select'"
+  <StageShell :question="stage.question">
+    <template #tools>
+      <Toolbar :model-value="tool" :tools="partTools" @update:model-value="plan.choose" />
+    </template>
+    <Board
+      :part="part"
+      :lines="job.laid.lines"
+      :scene="plan.scene.value"
+      :frozen="job.isGesturing || drawn.length > 0 || stretch !== null"
+      :class="{ drawing: tool !== 'select' }"
+      :room="part.flange ?? 0"
+      label="Plan of the part"
+      @press="plan.press"
+      @move="plan.move"
+      @release="plan.release"
+      @abandon="plan.abandon()"
+      @view="view = $event"
+    >
+      <template #default="{ view: at }">
+        <PlanPaths
+          :view="at"
+          :selected="selected"
           :drawn="drawn"
-          :tool="tool"
-          @corner="plan.addCorner"
-          @close="plan.close()"
-          @give-up="plan.choose('select')"
+          :stretch="stretch"
+          :is-box="plan.closesRing.value"
+          :pointer="pointer"
+          :grid="grid"
         />
-        <RingActions
-          v-else
-          v-model:grid="grid"
-          :ring-ref="selected"
-          :name="name"
-          :corner="corner"
-          @removed="plan.select({ kind: 'outline' })"
-        />
-      </div>
-      <div class="panes">
-        <Tabs
-          v-model="pane"
-          label="Details of the part"
-          :tabs="panes.map((value) => ({ value, label: value }))"
-        />
-        <span class="space" />
-        <ShapeTemplates />
-        <ImportPlan />
-        <PlanOut />
-      </div>
-      <div class="list">
-        <CornerTable
-          v-if="pane === 'Corners'"
+        <RingFigure
+          v-if="tool === 'select'"
           :ring="ring"
-          :ring-ref="selected"
-          :selected="corner"
-          @select="corner = $event"
+          :view="at"
+          :corner="corner"
+          :name="name"
+          @focus="corner = $event"
+          @key="onCornerKey"
+          @split="job.apply(splitEdgeAt(selected, $event))"
         />
-        <ZoneTable v-else-if="pane === 'Zones'" :selected="selected" @select="plan.select($event)" />
-        <FeatureTable v-else-if="pane === 'Rises'" />
-        <MouldPanel v-else />
+        <FeatureHandles v-if="tool === 'select' && pane === 'Rises'" :view="at" />
+      </template>
+    </Board>
+    <div class="foot">
+      <div class="quiet status" role="status">
+        <b v-if="measured" class="number">{{ measured }}</b>
+        <template v-else-if="pointer && pointer.kind !== 'free'">
+          <b class="number"
+            >{{ shop.show(pointer.point.x, 'length') }}, {{ shop.show(pointer.point.y, 'length') }}</b
+          >
+          {{ snapWords[pointer.kind] }}
+        </template>
+        <template v-else>{{ hint }}</template>
       </div>
-    </section>
-    <aside class="answer" tabindex="0" aria-label="Answer">
-      <PartAnswer :corners="polygonOf(part.outline).length" />
-    </aside>
-  </div>
+      <DrawingBar
+        v-if="tool !== 'select'"
+        :drawn="drawn"
+        :tool="tool"
+        @corner="plan.addCorner"
+        @close="plan.close()"
+        @give-up="plan.choose('select')"
+      />
+      <RingActions
+        v-else
+        v-model:grid="grid"
+        :ring-ref="selected"
+        :name="name"
+        :corner="corner"
+        @removed="plan.select({ kind: 'outline' })"
+      />
+    </div>
+    <div class="panes">
+      <Tabs
+        v-model="pane"
+        label="Details of the part"
+        :tabs="panes.map((value) => ({ value, label: value }))"
+      />
+      <span class="space" />
+      <ShapeTemplates />
+      <ImportPlan />
+      <PlanOut />
+    </div>
+    <div class="list">
+      <CornerTable
+        v-if="pane === 'Corners'"
+        :ring="ring"
+        :ring-ref="selected"
+        :selected="corner"
+        @select="corner = $event"
+      />
+      <ZoneTable v-else-if="pane === 'Zones'" :selected="selected" @select="plan.select($event)" />
+      <FeatureTable v-else-if="pane === 'Rises'" />
+      <MouldPanel v-else />
+    </div>
+    <template #answer><PartAnswer :corners="polygonOf(part.outline).length" /></template>
+  </StageShell>
 </template>
 
 <style scoped>

@@ -6,7 +6,10 @@ import { rectangle } from '@wick/core/geometry/shapes';
 import { type Job } from '@wick/contract/job/job';
 import { ringAt } from '@wick/plan/part/edits';
 import { addZone } from '@wick/plan/part/zones';
-import { usePartGestures, type PartTool } from './part-gestures.ts';
+import { figureAt } from '../../board/scene.ts';
+import type { BoardEvent } from '../../board/tool.ts';
+import { usePartGestures } from './part-gestures.ts';
+import type { PartTool } from './part-tools.ts';
 
 const plate: Job = {
   ...emptyJob('Plate'),
@@ -14,31 +17,28 @@ const plate: Job = {
 };
 const REACH = 0.02;
 
-/** An event as the board passes it on: what lies under the pointer, by its data attributes. */
-function eventOn(marks: Record<string, string> = {}, altKey = false): PointerEvent {
-  const closest = (selector: string) => {
-    const name = /\[data-(\w+)\]/.exec(selector)![1]!;
-    return name in marks ? { getAttribute: () => marks[name]! } : null;
-  };
-  return { target: { closest }, altKey } as unknown as PointerEvent;
-}
+/** An event as the board passes it on, a pixel being two millimetres. */
+const eventAt = (at: Point, isFree = false): BoardEvent => ({
+  at,
+  target: figureAt(hand.scene.value, at, 2e-3),
+  isFree,
+  isStraight: false,
+});
 
 let job: ReturnType<typeof openSession>;
 let hand: ReturnType<typeof usePartGestures>;
 let grid: number | null;
-const sweep = (from: Point, to: Point, marks = {}, altKey = false) => {
-  hand.press(from, eventOn(marks));
+let showsFeatures = false;
+const sweep = (from: Point, to: Point, isFree = false) => {
+  hand.press(eventAt(from));
   for (const share of [0.4, 0.8, 1])
-    hand.move(
-      { x: from.x + share * (to.x - from.x), y: from.y + share * (to.y - from.y) },
-      eventOn({}, altKey),
-    );
-  hand.release(to);
+    hand.move(eventAt({ x: from.x + share * (to.x - from.x), y: from.y + share * (to.y - from.y) }, isFree));
+  hand.release(eventAt(to, isFree));
 };
 const click = (x: number, y: number) => {
-  hand.move({ x, y }, eventOn());
-  hand.press({ x, y }, eventOn());
-  hand.release({ x, y });
+  hand.move(eventAt({ x, y }));
+  hand.press(eventAt({ x, y }));
+  hand.release(eventAt({ x, y }));
 };
 const draw = (tool: PartTool, ...points: [number, number][]) => {
   hand.choose(tool);
@@ -58,11 +58,8 @@ beforeEach(() => {
 function openWith(document: Job) {
   job = openSession(document);
   grid = null;
-  hand = usePartGestures(
-    job,
-    () => REACH,
-    () => grid,
-  );
+  showsFeatures = false;
+  hand = usePartGestures(job, { reach: () => REACH, grid: () => grid, showsFeatures: () => showsFeatures });
 }
 
 describe('drawing', () => {
@@ -127,19 +124,19 @@ describe('drawing', () => {
 
 describe('moving', () => {
   test('a corner follows the hand, snaps level with others, and is one step', () => {
-    sweep({ x: 2, y: 1 }, { x: 2.3, y: 0.99 }, { corner: '2' });
+    sweep({ x: 2, y: 1 }, { x: 2.3, y: 0.99 });
     expect(job.document.part.outline[2]).toEqual({ x: 2.3, y: 1 });
     expect(hand.corner.value).toBe(2);
     expect(undoAll()).toBe(1);
   });
 
   test('with Alt it goes where the hand is', () => {
-    sweep({ x: 2, y: 1 }, { x: 2.3, y: 0.99 }, { corner: '2' }, true);
+    sweep({ x: 2, y: 1 }, { x: 2.3, y: 0.99 }, true);
     expect(job.document.part.outline[2]).toEqual({ x: 2.3, y: 0.99 });
   });
 
   test('an edge bends by its middle', () => {
-    sweep({ x: 1, y: 0 }, { x: 1, y: -0.2 }, { middle: '0' });
+    sweep({ x: 1, y: 0 }, { x: 1, y: -0.2 });
     // Sagitta over half chord.
     expect(job.document.part.outline[0]!.bulge).toBeCloseTo(0.2, 9);
   });
@@ -162,18 +159,16 @@ describe('moving', () => {
   test('a point of a rise is dragged and snaps to the edge', () => {
     draw('feature', [0.2, 0.2], [0.2, 0.8]);
     hand.close();
-    sweep(
-      { x: 0.2, y: 0.8 },
-      { x: 0.31, y: 0.99 },
-      { feature: job.document.part.features[0]!.id, point: '1' },
-    );
+    showsFeatures = true;
+    hand.choose('select');
+    sweep({ x: 0.2, y: 0.8 }, { x: 0.31, y: 0.99 });
     expect(job.document.part.features[0]!.points[1]).toEqual({ x: 0.31, y: 1 });
     expect(undoAll()).toBe(2);
   });
 
   test('a drag that is given up leaves no step', () => {
-    hand.press({ x: 2, y: 1 }, eventOn({ corner: '2' }));
-    hand.move({ x: 2.4, y: 1.4 }, eventOn());
+    hand.press(eventAt({ x: 2, y: 1 }));
+    hand.move(eventAt({ x: 2.4, y: 1.4 }));
     expect(job.document.part.outline[2]).toEqual({ x: 2.4, y: 1.4 });
     hand.abandon();
     expect(job.document).toBe(plate);

@@ -1,10 +1,8 @@
-import type { OpenSession } from '../../compute/use-desk.ts';
 import type { Corner } from '@wick/core/geometry/arcs';
 import { boundsOf, distance, type Point } from '@wick/core/geometry/polygon';
 import { rectangle } from '@wick/core/geometry/shapes';
 import { snap, type Snapped } from '@wick/core/geometry/snap';
-import { computed, ref, shallowRef } from 'vue';
-import { addFeature, moveFeaturePoint } from '@wick/plan/part/features';
+import { newId } from '@wick/plan/job/ids';
 import {
   addHole,
   bendEdgeTo,
@@ -17,55 +15,29 @@ import {
   withOutline,
   type RingRef,
 } from '@wick/plan/part/edits';
-import { newId } from '@wick/plan/job/ids';
+import { addFeature, moveFeaturePoint } from '@wick/plan/part/features';
 import { addZone, splitRing } from '@wick/plan/part/zones';
-
-export const partTools = [
-  {
-    id: 'select',
-    key: 'S',
-    name: 'Move',
-    hint: 'Drag a corner, an edge’s middle to bend it, or a whole hole or zone.',
-  },
-  {
-    id: 'outline',
-    key: 'O',
-    name: 'Outline',
-    hint: 'Click corner after corner, or drag a box; the first corner or Enter closes.',
-  },
-  {
-    id: 'hole',
-    key: 'H',
-    name: 'Hole',
-    hint: 'Click corner after corner, or drag a box; the first corner or Enter closes.',
-  },
-  {
-    id: 'zone',
-    key: 'Z',
-    name: 'Zone',
-    hint: 'Click corner after corner, or drag a box: a place with plies of its own.',
-  },
-  {
-    id: 'feature',
-    key: 'R',
-    name: 'Rise',
-    hint: 'Click along a rise, step or inside corner; Enter ends the line.',
-  },
-  {
-    id: 'split',
-    key: 'X',
-    name: 'Split',
-    hint: 'Drag a line across the chosen zone, or across the part to cut it off.',
-  },
-  { id: 'measure', key: 'M', name: 'Measure', hint: 'Drag from point to point.' },
-] as const;
-export type PartTool = (typeof partTools)[number]['id'];
+import { computed, ref, shallowRef } from 'vue';
+import type { Figure } from '../../board/scene.ts';
+import type { BoardEvent, Tool } from '../../board/tool.ts';
+import type { OpenSession } from '../../compute/use-desk.ts';
+import { partScene } from './part-scene.ts';
+import type { PartTool } from './part-tools.ts';
 
 /** Pointer travel below which a press is a click, m on the plan per unit of reach. */
 const CLICK = 0.5;
+/** Edges shorter than so many reaches have no handle in their middle. */
+const LEAST_MIDDLE = 3.4;
 
-/** Everything a pointer does on the plan of the part, one undo step a gesture. Reach is how far a snap pulls, m. */
-export function usePartGestures(job: OpenSession, reach: () => number, grid: () => number | null) {
+/** What the board tells beside its pointer: how far a snap pulls, m; the grid, m; whether handles of rises are shown. */
+interface Surroundings {
+  reach(): number;
+  grid(): number | null;
+  showsFeatures(): boolean;
+}
+
+/** Everything a pointer does on the plan of the part, one undo step a gesture. */
+export function usePartGestures(job: OpenSession, { reach, grid, showsFeatures }: Surroundings) {
   const tool = ref<PartTool>('select');
   const selected = shallowRef<RingRef>({ kind: 'outline' });
   const corner = ref<number | null>(null);
@@ -75,125 +47,135 @@ export function usePartGestures(job: OpenSession, reach: () => number, grid: () 
   /** Box, cut or measuring line while the button is down, or the last measure taken. */
   const stretch = shallowRef<readonly [Point, Point] | null>(null);
   let pressedAt: Point | null = null;
-  let held: {
-    kind: 'corner' | 'middle' | 'ring' | 'feature';
-    index: number;
-    from: Point;
-    id?: string;
-  } | null = null;
+  let held: { readonly figure: Figure | null; readonly from: Point } | null = null;
 
   const closesRing = computed(() => ['outline', 'hole', 'zone'].includes(tool.value));
+  const scene = computed(() =>
+    tool.value === 'select'
+      ? partScene(
+          ringAt(job.document, selected.value),
+          showsFeatures() ? job.document.part.features : [],
+          LEAST_MIDDLE * reach(),
+        )
+      : [],
+  );
 
+  /** What pulls; of the ring in hand only its resting corners. */
   function targets(without: RingRef | null, index: number | null) {
     const { document, laid } = job;
     const rings = ringRefs(document).map((ref) => {
       const ring = ringAt(document, ref);
       if (!without || !isSameRing(ref, without)) return ring;
-      // Of the ring in hand only its resting corners pull.
       return index === null ? [] : ring.filter((_, i) => i !== index);
     });
     return {
       rings: without ? rings.filter((ring) => ring.length > 1) : rings,
       lines: [
         ...laid.lines.map((line) => line.points),
-        ...document.part.features.map((f) => f.points),
+        ...document.part.features.map((feature) => feature.points),
         drawn.value,
       ],
       reach: reach(),
       grid: grid(),
     };
   }
+  const free = (point: Point): Snapped => ({ point, kind: 'free', guides: [] });
+  const snapped = (at: Point) => snap(at, targets(null, null)).point;
+  const hover = ({ at, isFree }: BoardEvent) =>
+    void (pointer.value = isFree ? free(at) : snap(at, targets(null, null)));
+  const isDrag = (line: readonly [Point, Point] | null) =>
+    line !== null && distance(line[0], line[1]) > CLICK * reach();
 
-  function choose(next: PartTool) {
-    abandon();
-    tool.value = next;
-    stretch.value = null;
-  }
-
-  function press(at: Point, event: PointerEvent) {
-    pressedAt = at;
-    if (tool.value !== 'select') {
-      if (!closesRing.value && tool.value !== 'feature') stretch.value = [snapped(at), snapped(at)];
-      return;
-    }
-    const target = event.target as Element;
-    const hit = (name: string) => target.closest(`[data-${name}]`)?.getAttribute(`data-${name}`) ?? null;
-    const [onCorner, onMiddle, onFeature] = [hit('corner'), hit('middle'), hit('feature')];
-    if (onCorner !== null) {
-      corner.value = Number(onCorner);
-      held = { kind: 'corner', index: Number(onCorner), from: at };
-    } else if (onFeature !== null)
-      held = { kind: 'feature', id: onFeature, index: Number(hit('point')), from: at };
-    else if (onMiddle !== null) held = { kind: 'middle', index: Number(onMiddle), from: at };
-    else {
+  const select: Tool = {
+    press({ at, target }) {
+      held = { figure: target, from: at };
+      if (target?.role === 'corner') corner.value = target.index!;
+      if (target) return;
       const under = ringUnder(job.document, at);
       selected.value = under ?? { kind: 'outline' };
       corner.value = null;
-      if (under && under.kind !== 'outline') held = { kind: 'ring', index: 0, from: at };
-    }
-  }
-
-  function snapped(at: Point): Point {
-    return snap(at, targets(null, null)).point;
-  }
-
-  function move(at: Point, event: PointerEvent) {
-    if (tool.value !== 'select') {
-      pointer.value = event.altKey ? { point: at, kind: 'free', guides: [] } : snap(at, targets(null, null));
-      if (pressedAt && stretch.value) stretch.value = [stretch.value[0], pointer.value.point];
-      else if (
-        pressedAt &&
-        closesRing.value &&
-        drawn.value.length === 0 &&
-        distance(at, pressedAt) > CLICK * reach()
-      )
-        stretch.value = [snapped(pressedAt), pointer.value.point];
-      return;
-    }
-    if (!held) return;
-    const ref = selected.value;
-    if (held.kind === 'corner') {
-      const to = event.altKey
-        ? { point: at, kind: 'free' as const, guides: [] }
-        : snap(at, targets(ref, held.index));
-      pointer.value = to;
-      job.preview(moveCorner(ref, held.index, to.point));
-    } else if (held.kind === 'feature') {
-      // Its own points would hold it where it is.
-      const to = event.altKey ? at : snap(at, { ...targets(null, null), lines: [] }).point;
-      job.preview(moveFeaturePoint(held.id!, held.index, to));
-    } else if (held.kind === 'middle') job.preview(bendEdgeTo(ref, held.index, at));
-    else {
-      const by = { x: at.x - held.from.x, y: at.y - held.from.y };
-      job.preview(moveRing(ref, by));
-    }
-  }
-
-  function release(at: Point) {
-    const wasPressed = pressedAt;
-    pressedAt = null;
-    held = null;
-    job.endGesture();
-    if (tool.value === 'select' || !wasPressed) {
+      if (!under || under.kind === 'outline') held = null;
+    },
+    move(event) {
+      if (held) job.preview(dragged(held, event));
+    },
+    release() {
+      const role = held?.figure?.role;
+      held = null;
       pointer.value = null;
-      return;
+      job.endGesture(true, role === 'corner' ? 'move of a corner' : role === 'edgeMiddle' ? 'bend' : 'move');
+    },
+  };
+
+  function dragged({ figure, from }: NonNullable<typeof held>, { at, isFree }: BoardEvent) {
+    const ref = selected.value;
+    if (!figure) return moveRing(ref, { x: at.x - from.x, y: at.y - from.y });
+    const index = figure.index!;
+    if (figure.role === 'edgeMiddle') return bendEdgeTo(ref, index, at);
+    if (figure.role === 'featurePoint') {
+      // Its own points would hold it where it is.
+      const to = isFree ? at : snap(at, { ...targets(null, null), lines: [] }).point;
+      return moveFeaturePoint(figure.id, index, to);
     }
-    const line = stretch.value;
-    const isDrag = line !== null && distance(line[0], line[1]) > CLICK * reach();
-    if (closesRing.value && drawn.value.length === 0 && isDrag) return drawBox(line);
-    if (closesRing.value || tool.value === 'feature') {
-      stretch.value = null;
-      return addCorner(snapped(at));
-    }
-    if (tool.value === 'split') {
-      stretch.value = null;
-      if (isDrag) job.apply(splitRing(selected.value, line[0], line[1]));
-      tool.value = 'select';
-    }
+    pointer.value = isFree ? free(at) : snap(at, targets(ref, index));
+    return moveCorner(ref, index, pointer.value.point);
   }
+
+  /** Corner after corner, or a box in one drag. */
+  const drawRing: Tool = {
+    press: ({ at }) => void (pressedAt = at),
+    move(event) {
+      hover(event);
+      if (!pressedAt) return;
+      if (stretch.value) stretch.value = [stretch.value[0], pointer.value!.point];
+      else if (drawn.value.length === 0 && distance(event.at, pressedAt) > CLICK * reach())
+        stretch.value = [snapped(pressedAt), pointer.value!.point];
+    },
+    release({ at }) {
+      const line = stretch.value;
+      const wasPressed = pressedAt !== null;
+      pressedAt = stretch.value = null;
+      if (!wasPressed) pointer.value = null;
+      else if (line && isDrag(line) && drawn.value.length === 0) drawBox(line);
+      else addCorner(snapped(at));
+    },
+  };
+
+  const drawFeature: Tool = { ...drawRing, move: hover };
+
+  /** A line from press to release. */
+  const pull = (finish: (line: readonly [Point, Point]) => void): Tool => ({
+    press({ at }) {
+      pressedAt = at;
+      stretch.value = [snapped(at), snapped(at)];
+    },
+    move(event) {
+      hover(event);
+      if (pressedAt && stretch.value) stretch.value = [stretch.value[0], pointer.value!.point];
+    },
+    release() {
+      const wasPressed = pressedAt !== null;
+      pressedAt = null;
+      if (wasPressed && stretch.value) finish(stretch.value);
+      else pointer.value = null;
+    },
+  });
+
+  const tools: Record<PartTool, Tool> = {
+    select,
+    outline: drawRing,
+    hole: drawRing,
+    zone: drawRing,
+    feature: drawFeature,
+    split: pull((line) => {
+      stretch.value = null;
+      if (isDrag(line)) job.apply(splitRing(selected.value, line[0], line[1]), 'split');
+      tool.value = 'select';
+    }),
+    measure: pull(() => undefined),
+  };
 
   function drawBox([a, b]: readonly [Point, Point]) {
-    stretch.value = null;
     const { minX, minY, maxX, maxY } = boundsOf([a, b]);
     if (maxX - minX < 1e-3 || maxY - minY < 1e-3) return;
     const box = rectangle({ length: maxX - minX, width: maxY - minY });
@@ -211,7 +193,7 @@ export function usePartGestures(job: OpenSession, reach: () => number, grid: () 
   function close() {
     if (closesRing.value && drawn.value.length > 2) finish(drawn.value);
     else if (tool.value === 'feature' && drawn.value.length > 1) {
-      job.apply(addFeature(drawn.value));
+      job.apply(addFeature(drawn.value), 'rise');
       drawn.value = [];
       tool.value = 'select';
     }
@@ -237,16 +219,10 @@ export function usePartGestures(job: OpenSession, reach: () => number, grid: () 
 
   function abandon() {
     job.endGesture(false);
-    held = null;
-    pressedAt = null;
+    held = pressedAt = null;
     drawn.value = [];
     stretch.value = null;
     pointer.value = null;
-  }
-
-  function select(ref: RingRef, index: number | null = null) {
-    selected.value = ref;
-    corner.value = index;
   }
 
   return {
@@ -257,13 +233,20 @@ export function usePartGestures(job: OpenSession, reach: () => number, grid: () 
     pointer,
     stretch,
     closesRing,
-    choose,
-    press,
-    move,
-    release,
+    scene,
+    choose(next: PartTool) {
+      abandon();
+      tool.value = next;
+    },
+    press: (event: BoardEvent) => tools[tool.value].press?.(event),
+    move: (event: BoardEvent) => tools[tool.value].move?.(event),
+    release: (event: BoardEvent) => tools[tool.value].release?.(event),
     addCorner,
     close,
     abandon,
-    select,
+    select(ref: RingRef, index: number | null = null) {
+      selected.value = ref;
+      corner.value = index;
+    },
   };
 }

@@ -13,6 +13,7 @@ import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import JobField from '../common/JobField.vue';
 import NewerValues from '../common/NewerValues.vue';
+import StageShell from '../../ui/StageShell.vue';
 import type { Stage } from '../stage.ts';
 import BatchTable from './BatchTable.vue';
 import PotPanel from './PotPanel.vue';
@@ -61,37 +62,34 @@ function choose(id: string) {
 </script>
 
 <template>
-  <div class="stage">
-    <section class="bench">
-      <h1>{{ stage.question }}</h1>
-      <div class="fields">
-        <label class="system">
-          <span class="quiet">Resin system</span>
-          <Choice
-            :value="resin.materialId ?? undefined"
-            placeholder="Choose a resin from the library"
-            aria-label="Resin system"
-            :options="choices.map((item) => ({ value: item.id, label: item.name }))"
-            @change="choose(String($event))"
-          />
-        </label>
-        <JobField label="Temperature" path="resin.temperature" :refuse="refuseTemperature" />
-        <JobField label="Mould, if different" path="resin.mouldTemperature" :refuse="refuseTemperature" />
-        <JobField label="Shop warms or cools by" path="resin.drift" />
-        <JobField v-for="[key, label] in durations" :key="key" :label="label" :path="`resin.${key}`" />
-        <JobField label="Feed hose" path="resin.hoseLength" />
-      </div>
-      <BatchTable />
-      <p v-if="forecast.message && !forecast.clock" class="ember" role="alert">{{ forecast.message }}</p>
-      <ResinCharts v-if="system && forecast.clock" :resin="system" />
-      <ResinData v-if="system" :resin="system" :temperature="temperature" />
-      <p class="quiet">
-        Skin and eyes: gloves and glasses from the first opened can, and never peroxide near accelerator. A
-        full pot heats itself and can smoke: set it outside on stone. Follow the safety data sheet and your
-        site’s rules.
-      </p>
-    </section>
-    <aside class="answer" tabindex="0" aria-label="Answer">
+  <StageShell :question="stage.question">
+    <div class="fields">
+      <label class="system">
+        <span class="quiet">Resin system</span>
+        <Choice
+          :value="resin.materialId ?? undefined"
+          placeholder="Choose a resin from the library"
+          aria-label="Resin system"
+          :options="choices.map((item) => ({ value: item.id, label: item.name }))"
+          @change="choose(String($event))"
+        />
+      </label>
+      <JobField label="Temperature" path="resin.temperature" :refuse="refuseTemperature" />
+      <JobField label="Mould, if different" path="resin.mouldTemperature" :refuse="refuseTemperature" />
+      <JobField label="Shop warms or cools by" path="resin.drift" />
+      <JobField v-for="[key, label] in durations" :key="key" :label="label" :path="`resin.${key}`" />
+      <JobField label="Feed hose" path="resin.hoseLength" />
+    </div>
+    <BatchTable />
+    <p v-if="forecast.message && !forecast.clock" class="ember" role="alert">{{ forecast.message }}</p>
+    <ResinCharts v-if="system && forecast.clock" :resin="system" />
+    <ResinData v-if="system" :resin="system" :temperature="temperature" />
+    <p class="quiet">
+      Skin and eyes: gloves and glasses from the first opened can, and never peroxide near accelerator. A full
+      pot heats itself and can smoke: set it outside on stone. Follow the safety data sheet and your site’s
+      rules.
+    </p>
+    <template #answer>
       <template v-if="forecast.clock && system">
         <div class="quiet">gels, from first mix</div>
         <div class="number huge">{{ Math.round(forecast.clock.gelTime / 60) }}<small> min</small></div>
@@ -150,8 +148,8 @@ function choose(id: string) {
           Rule of thumb, fibre weight and a kilo: {{ shop.show(ledger.quickRule, 'mass') }}.
         </p>
       </template>
-    </aside>
-  </div>
+    </template>
+  </StageShell>
 </template>
 
 <style scoped>
