@@ -8,6 +8,7 @@ import {
   leaveField,
   openDemo,
   openStage,
+  startJob,
   plateScale,
   saved,
   test,
@@ -21,8 +22,7 @@ test('drawn by hand from nothing: outline with a bend, two zones, a hole, plies,
   page,
   home,
 }) => {
-  await page.goto(home);
-  await page.getByRole('button', { name: 'New job' }).click();
+  await startJob(page, home);
   await expect(page.getByTestId('area')).toHaveText('0.96 m²');
   const at = await plateScale(page);
   await page.getByLabel('Grid to snap to').selectOption('Grid 50 mm');
@@ -122,6 +122,65 @@ test('drawn by hand from nothing: outline with a bend, two zones, a hole, plies,
   await expect(page.getByTestId('area')).toHaveText('0.57 m²');
 });
 
+test('a new job starts with its shape; a rectangle stays one, its size is typed over all, and five plies come at once', async ({
+  page,
+  home,
+}) => {
+  await page.goto(home);
+  await page.getByRole('button', { name: 'New job' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A new job' });
+  await dialog.getByLabel('Name').fill('Ring lid');
+  await dialog.getByLabel('Process').selectOption('closed mould');
+  await dialog.getByLabel('Shape', { exact: true }).selectOption('Ring');
+  await dialog.getByLabel('Diameter of the hole').fill('1 m');
+  await dialog.getByLabel('Diameter of the hole').press('Tab');
+  await expect(dialog.getByText('The hole has to be smaller than the ring.')).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Start the job' })).toBeDisabled();
+  await dialog.getByLabel('Diameter', { exact: true }).fill('2 m');
+  await dialog.getByLabel('Diameter', { exact: true }).press('Tab');
+  await dialog.getByRole('button', { name: 'Start the job' }).click();
+  // pi (1 - 0.25) m2, less what chords in place of arcs take.
+  await expect(page.getByTestId('area')).toHaveText('2.36 m²');
+  await expect(
+    page.getByRole('heading', { name: 'Ring lid' }).or(page.getByText('Ring lid')).first(),
+  ).toBeVisible();
+
+  await startJob(page, home);
+  const type = async (label: string, text: string) => {
+    await page.getByLabel(label, { exact: true }).fill(text);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  await type('Length of edge 2', '500 mm');
+  await expect(page.getByTestId('area')).toHaveText('0.6 m²');
+  await expect(page.getByLabel('Corner 4 across', { exact: true })).toHaveValue('500 mm');
+  await type('Over all, along', '2 m');
+  await expect(page.getByTestId('area')).toHaveText('1 m²');
+  await expect(page.getByLabel('Length of edge 3', { exact: true })).toHaveValue('2000 mm');
+
+  await page.getByRole('button', { name: /^\d Laminate/ }).click();
+  await type('How many of the ply', '5');
+  await page.getByLabel('Add a ply from the library').selectOption('Quad glass 850');
+  await expect(page.getByTestId('ply')).toHaveCount(5);
+  await page.keyboard.press('Escape');
+  await page.getByRole('heading', { level: 1 }).click();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('ply')).toHaveCount(0);
+});
+
+test('a drawing at the start of a job opens in it', async ({ page, home }) => {
+  await page.goto(home);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByRole('tab', { name: 'From a drawing' }).click();
+  const square = '{"type":"Polygon","coordinates":[[[0,0],[1500,0],[1500,400],[0,400],[0,0]]]}';
+  await page
+    .getByLabel('Drawing of the part')
+    .setInputFiles({ name: 'side panel.geojson', mimeType: 'application/json', buffer: Buffer.from(square) });
+  await page.getByRole('button', { name: 'Start the job' }).click();
+  await page.getByRole('button', { name: 'Use this outline' }).click();
+  await expect(page.getByTestId('area')).toHaveText('0.6 m²');
+  await expect(page.getByText('side panel', { exact: true }).first()).toBeVisible();
+});
+
 test('a zone by keyboard alone: corners typed, nudged, renamed, deleted', async ({ page, home }) => {
   await openStage(page, home, 'Footbridge kerb plate', 'Part');
   await expect(page.getByTestId('area')).toBeVisible();
@@ -175,8 +234,7 @@ test('a drawing with a gap: told where and how wide, closed, used; a broken one 
   page,
   home,
 }) => {
-  await page.goto(home);
-  await page.getByRole('button', { name: 'New job' }).click();
+  await startJob(page, home);
   await expect(page.getByTestId('area')).toHaveText('0.96 m²');
   const input = page.getByLabel('Drawing to take the outline from');
   await input.setInputFiles(fileOf('panel.dxf', 'dear reader'));

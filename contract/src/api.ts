@@ -60,6 +60,8 @@ export const newJobSchema = z.union([
   z.strictObject({
     name: jobSchema.shape.name,
     outline: jobSchema.shape.part.shape.outline.optional(),
+    /** Rings within it; they get their ids here. */
+    holes: z.array(jobSchema.shape.part.shape.outline).max(50).optional(),
     process: jobSchema.shape.process.optional(),
   }),
   z.strictObject({ copyOf: z.string(), mirrored: z.boolean().optional() }),

@@ -53,6 +53,14 @@ export async function centreOf(page: Page, selector: string) {
 }
 
 /** Opens a demo job on one of its stages, whether it has a forecast or not. */
+/** A job on the plain rectangle, its Part stage open. */
+export async function startJob(page: Page, home: string) {
+  await page.goto(home);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByRole('button', { name: 'Start the job' }).click();
+  await expect(page).toHaveURL(/\/part$/);
+}
+
 export async function openStage(page: Page, home: string, name: string, stage: string) {
   await page.goto(home);
   await page.getByRole('link', { name, exact: true }).first().click();

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { meshPart } from '../geometry/mesh.ts';
 import { rectangle } from '../geometry/shapes.ts';
 import { disc } from '../test/disc.ts';
 import { feedLine as line, plainZone } from '../test/layouts.ts';
@@ -141,4 +142,29 @@ test('a dry region is reported with place and area in the units of the plan', ()
   for (const sliver of slivers) expect(sliver.area).toBeLessThan(0.03);
   // Boyle at the feed's own pressure, to the 2 % a step's gas is balanced to.
   expect(Math.abs(region.finalArea / ((region.area * 2_000) / 94_000) - 1)).toBeLessThan(0.04);
+});
+
+describe('the drawn front', () => {
+  const mesh = meshPart({ outline: rectangle({ length: 1, width: 0.5 }), nodeCount: 400 });
+  /** A straight front at x = 0.5 whose arrival is off by up to a fifth of an edge at every node. */
+  const noise = (i: number) => 0.2 * mesh.edgeLength * Math.sin(12.9898 * (i + 1) * (i + 3));
+  const arrival = Float64Array.from({ length: mesh.nodeCount }, (_, i) => mesh.positions[3 * i] + noise(i));
+  const [ring] = createIsochrones(mesh, arrival).wetBy(0.5);
+  const front = ring
+    .flatMap((x, k) => (k % 2 === 0 ? [{ x, y: ring[k + 1] }] : []))
+    .filter(({ x, y }) => x > 0.3 && y > 0.02 && y < 0.48)
+    .sort((a, b) => a.y - b.y);
+
+  test('wanders less than half as far as the nodes make it, 1.7 %', () => {
+    const length = front
+      .slice(1)
+      .reduce((sum, p, i) => sum + Math.hypot(p.x - front[i].x, p.y - front[i].y), 0);
+    const [first, last] = [front[0], front[front.length - 1]];
+    expect(length / Math.hypot(last.x - first.x, last.y - first.y)).toBeLessThan(1.008);
+  });
+
+  test('keeps its place and its area', () => {
+    front.forEach(({ x }) => expect(Math.abs(x - 0.5)).toBeLessThan(0.2 * mesh.edgeLength));
+    expect(ringArea(ring)).toBeCloseTo(0.25, 2);
+  });
 });

@@ -10,7 +10,8 @@ export interface Isochrones {
 }
 
 /**
- * Marching triangles with linear interpolation on edges; pieces of the front and of the part's edge are chained to rings.
+ * Marching triangles with linear interpolation on edges; pieces of the front and of the part's edge are chained to rings,
+ * and the front's zigzag from row to row of nodes is smoothed away. For drawing: areas stay, corners of a front are rounded.
  * @param arrival one value a node, s; NaN allowed; kept by reference
  * Checked by forecast.test.ts.
  */
@@ -53,28 +54,30 @@ export function createIsochrones(
         if (!wet(i) && wet(j) && wet(l)) add(cut(l, i), cut(i, j));
       }
     }
+    const onEdge = new Set<number>();
+    const cutEdge = (i: number, j: number) => {
+      const id = cut(i, j);
+      onEdge.add(id);
+      return id;
+    };
     for (const [i, j] of boundary) {
       if (wet(i) && wet(j)) add(corner(i), corner(j));
-      else if (wet(i)) add(corner(i), cut(i, j));
-      else if (wet(j)) add(cut(i, j), corner(j));
+      else if (wet(i)) add(corner(i), cutEdge(i, j));
+      else if (wet(j)) add(cutEdge(i, j), corner(j));
     }
-    return chain(next, twice, place);
+    return chain(next, twice).map((ids) => smooth(ids, place, (id) => id < nodeCount || onEdge.has(id)));
   }
 
   return { wetBy };
 }
 
-function chain(
-  next: Map<number, number>,
-  twice: [number, number][],
-  place: Map<number, [number, number]>,
-): Rings {
-  const rings: Rings = [];
+function chain(next: Map<number, number>, twice: [number, number][]): number[][] {
+  const rings: number[][] = [];
   while (next.size > 0) {
     const ring: number[] = [];
     let at: number | undefined = next.keys().next().value;
     while (at !== undefined) {
-      ring.push(...place.get(at)!);
+      ring.push(at);
       const to = next.get(at);
       next.delete(at);
       const again = twice.findIndex(([from]) => from === at);
@@ -84,6 +87,37 @@ function chain(
     rings.push(ring);
   }
   return rings;
+}
+
+/** Passes inwards and outwards again, so that rings do not shrink, and pairs of them. Source: Taubin 1995 (SIGGRAPH), lambda-mu smoothing. */
+const INWARDS = 0.5;
+const OUTWARDS = -0.53;
+const PAIRS = 8;
+
+/** Points of the front drawn towards the middle of their neighbours; those on the part's edge stay. */
+function smooth(
+  ids: readonly number[],
+  place: ReadonlyMap<number, readonly [number, number]>,
+  isFixed: (id: number) => boolean,
+): number[] {
+  const count = ids.length;
+  const ring = ids.flatMap((id) => place.get(id)!);
+  const free = ids.flatMap((id, i) => (isFixed(id) ? [] : [i]));
+  if (count < 4 || free.length === 0) return ring;
+  const pull = new Float64Array(2 * count);
+  for (let pass = 0; pass < 2 * PAIRS; pass++) {
+    const share = pass % 2 === 0 ? INWARDS : OUTWARDS;
+    for (const i of free) {
+      const [before, after] = [(i + count - 1) % count, (i + 1) % count];
+      for (const k of [0, 1])
+        pull[2 * i + k] = share * ((ring[2 * before + k] + ring[2 * after + k]) / 2 - ring[2 * i + k]);
+    }
+    for (const i of free) {
+      ring[2 * i] += pull[2 * i];
+      ring[2 * i + 1] += pull[2 * i + 1];
+    }
+  }
+  return ring;
 }
 
 /** Half-edges that belong to one triangle only, in its direction. */

@@ -1,4 +1,4 @@
-import { bulgeThrough, edgeMiddle, reversed, withBulge, type Corner } from './arcs.ts';
+import { bulgeThrough, edgeMiddle, reversed, ringBounds, withBulge, type Corner } from './arcs.ts';
 import { distance, nearestOnSegment, type Point } from './polygon.ts';
 import { intersect, type Patch, type Region } from './overlay.ts';
 
@@ -58,6 +58,61 @@ export function aimEdge(
   const { x, y } = ring[index];
   const at = { x: x + length * Math.cos(angle), y: y + length * Math.sin(angle) };
   return ring.map((corner, i) => (i === end ? { ...corner, ...at } : corner));
+}
+
+/** Four straight edges at right angles, to a hair. */
+export function isRectangle(ring: readonly Corner[]): boolean {
+  return (
+    ring.length === 4 &&
+    ring.every((b, i) => {
+      const [a, c] = [ring[(i + 3) % 4], ring[(i + 1) % 4]];
+      const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y];
+      return !b.bulge && Math.abs(ux * vx + uy * vy) <= 1e-6 * Math.hypot(ux, uy) * Math.hypot(vx, vy);
+    })
+  );
+}
+
+/**
+ * Gives an edge of a rectangle another length, and the opposite one with it.
+ * @param length m, > 0
+ */
+export function stretchRectangle(ring: readonly Corner[], index: number, length: number): Corner[] {
+  const [from, end, beyond] = [ring[index], ring[(index + 1) % 4], (index + 2) % 4];
+  const share = length / distance(from, end) - 1;
+  const by = { x: share * (end.x - from.x), y: share * (end.y - from.y) };
+  return ring.map((p, i) =>
+    i === (index + 1) % 4 || i === beyond ? { ...p, x: p.x + by.x, y: p.y + by.y } : p,
+  );
+}
+
+const MOST_ROUNDS = 60;
+
+/**
+ * A ring with another over-all size along one axis of the plan, its lower and left side staying. Corners spread evenly and
+ * arcs keep their angle; where that leaves the size as it is, as across a disc of two arcs, it grows in both directions.
+ * @param size m, > 0
+ */
+export function sizedTo(ring: readonly Corner[], axis: 'x' | 'y', size: number): Corner[] {
+  const extentOf = (corners: readonly Corner[]) => {
+    const { minX, minY, maxX, maxY } = ringBounds(corners);
+    return { x: maxX - minX, y: maxY - minY, minX, minY };
+  };
+  const start = extentOf(ring);
+  let sized: Corner[] = ring.slice();
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const { minX, minY, ...extent } = extentOf(sized);
+    const factor = size / extent[axis];
+    if (Math.abs(factor - 1) < 1e-7) break;
+    const along = sized.map((p) =>
+      axis === 'x' ? { ...p, x: minX + factor * (p.x - minX) } : { ...p, y: minY + factor * (p.y - minY) },
+    );
+    const isStuck = Math.abs(extentOf(along)[axis] / extent[axis] - 1) < 0.1 * Math.abs(factor - 1);
+    sized = isStuck
+      ? sized.map((p) => ({ ...p, x: minX + factor * (p.x - minX), y: minY + factor * (p.y - minY) }))
+      : along;
+  }
+  const { minX, minY } = extentOf(sized);
+  return shifted(sized, { x: start.minX - minX, y: start.minY - minY });
 }
 
 /** Cuts a patch along the line through two points: what lies to its left, and to its right. */

@@ -15,7 +15,18 @@ import {
   ringLength,
   type Corner,
 } from './arcs.ts';
-import { aimEdge, bendEdge, mirroredRing, rotated, shifted, splitAlong, splitEdge } from './moves.ts';
+import {
+  aimEdge,
+  bendEdge,
+  isRectangle,
+  mirroredRing,
+  rotated,
+  shifted,
+  sizedTo,
+  splitAlong,
+  splitEdge,
+  stretchRectangle,
+} from './moves.ts';
 import { intersect, offset, strip, regionArea, subtract, unite, type Region } from './overlay.ts';
 import {
   boundsOf,
@@ -404,5 +415,56 @@ describe('snapping', () => {
     expect(snapped.kind).toBe('spacing');
     expect(snapped.point.x).toBeCloseTo(0.8, 12);
     expect(boundsOf([snapped.point]).minY).toBe(0.33);
+  });
+});
+
+describe('sizes', () => {
+  const plate = rectangle({ length: 1.2, width: 0.8 });
+  const turned = rotated(plate, 0.4, { x: 0.3, y: -0.2 });
+  const sides = (ring: readonly Corner[]) => ring.map((p, i) => distance(p, ring[(i + 1) % ring.length]));
+
+  test('a rectangle is told from what is not quite one', () => {
+    expect([plate, turned].map(isRectangle)).toEqual([true, true]);
+    expect(isRectangle(trapezoid({ length: 2, startWidth: 1, endWidth: 0.9 }))).toBe(false);
+    expect(isRectangle(plate.slice(0, 3))).toBe(false);
+    expect(isRectangle(bendEdge(plate, 1, { x: 1.3, y: 0.4 }))).toBe(false);
+    expect(isRectangle(plate.map((p, i) => (i === 2 ? { ...p, x: p.x + 0.001 } : p)))).toBe(false);
+  });
+
+  test.each([0, 1, 2, 3])('edge %i of a rectangle takes the opposite one along', (index) => {
+    for (const ring of [plate, turned]) {
+      const after = stretchRectangle(ring, index, 2.5);
+      expect(isRectangle(after)).toBe(true);
+      const [along, across] = [sides(after)[index], sides(after)[(index + 1) % 4]];
+      expect(along).toBeCloseTo(2.5, 12);
+      expect(across).toBeCloseTo(sides(ring)[(index + 1) % 4], 12);
+      expect(after[index]).toEqual(ring[index]);
+    }
+  });
+
+  test('any ring takes an over-all size along or across, its lower left side staying', () => {
+    const rings = [
+      plate,
+      turned,
+      gore({ length: 3, startWidth: 1.2, endWidth: 0.4 }),
+      circle({ diameter: 0.8 }),
+      bendEdge(plate, 0, { x: 0.6, y: -0.3 }),
+      slot,
+    ];
+    for (const ring of rings)
+      for (const axis of ['x', 'y'] as const) {
+        const [before, after] = [ringBounds(ring), ringBounds(sizedTo(ring, axis, 1.7))];
+        const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
+        expect(after[high] - after[low]).toBeCloseTo(1.7, 5);
+        expect(after.minX).toBeCloseTo(before.minX, 9);
+        expect(after.minY).toBeCloseTo(before.minY, 9);
+      }
+  });
+
+  test('a disc stays a disc', () => {
+    const disc = sizedTo(circle({ diameter: 0.8 }), 'y', 2);
+    const { minX, maxX } = ringBounds(disc);
+    expect(maxX - minX).toBeCloseTo(2, 5);
+    expect(ringArea(disc)).toBeCloseTo(Math.PI, 4);
   });
 });

@@ -74,13 +74,18 @@ export function emptyJob(name: string, layoutId: string = newId()): Job {
 export function jobWithShape(wanted: {
   readonly name: string;
   readonly outline?: Job['part']['outline'];
+  readonly holes?: readonly Job['part']['outline'][];
   readonly process?: Job['process'];
 }): Job {
   const job = emptyJob(wanted.name);
   return {
     ...job,
     process: wanted.process ?? job.process,
-    part: { ...job.part, outline: wanted.outline ?? job.part.outline },
+    part: {
+      ...job.part,
+      outline: wanted.outline ?? job.part.outline,
+      holes: (wanted.holes ?? []).map((outline) => ({ id: newId(), outline })),
+    },
   };
 }
 

@@ -1,5 +1,14 @@
 import { polygonOf, ringBounds, withBulge, type Corner } from '@wick/core/geometry/arcs';
-import { aimEdge, bendEdge, mirroredLine, mirroredRing, splitEdge } from '@wick/core/geometry/moves';
+import {
+  aimEdge,
+  bendEdge,
+  isRectangle,
+  mirroredLine,
+  mirroredRing,
+  sizedTo,
+  splitEdge,
+  stretchRectangle,
+} from '@wick/core/geometry/moves';
 import { contains, type Point } from '@wick/core/geometry/polygon';
 import type { Job, JobHole, JobLayout, JobZone, ZonePly } from '@wick/contract/job/job';
 import { roundPoint, shift, withPart, type Edit } from '../job/edits.ts';
@@ -96,6 +105,16 @@ export const setBulge = (ref: RingRef, index: number, bulge: number) =>
   onRing(ref, (ring) => ring.map((p, i) => (i === index ? withBulge(p, bulge) : p)));
 export const aimEdgeAt = (ref: RingRef, index: number, aim: { length: number; angle: number }) =>
   onRing(ref, (ring) => aimEdge(ring, index, aim));
+/** An edge of another length in its own direction; a rectangle stays one. */
+export const setEdgeLength = (ref: RingRef, index: number, length: number) =>
+  onRing(ref, (ring) => {
+    if (isRectangle(ring)) return stretchRectangle(ring, index, length);
+    const [from, to] = [ring[index]!, ring[(index + 1) % ring.length]!];
+    return aimEdge(ring, index, { length, angle: Math.atan2(to.y - from.y, to.x - from.x) });
+  });
+/** Another over-all size along or across the plan. */
+export const sizeRing = (ref: RingRef, axis: 'x' | 'y', size: number) =>
+  onRing(ref, (ring) => sizedTo(ring, axis, size));
 
 /** A ring keeps three corners, or two with an arc. */
 export const removeCorner = (ref: RingRef, index: number) =>

@@ -167,6 +167,11 @@ describe('jobs', () => {
     const send = (body: object) => request(app).post('/api/jobs').send(body);
     const made = (await send({ name: 'Shaped', outline, process: 'closedMould' }).expect(201)).body;
     expect(made.document).toMatchObject({ process: 'closedMould', part: { outline } });
+    const square = [0.1, 0.2].flatMap((x) => [0.1, 0.2].map((y) => ({ x, y: x > 0.1 ? 0.3 - y : y })));
+    const holed = (await send({ name: 'Holed', outline, holes: [square, square] }).expect(201)).body.document
+      .part.holes;
+    expect(holed.map(({ outline: ring }: { outline: unknown }) => ring)).toEqual([square, square]);
+    expect(holed[0].id).not.toBe(holed[1].id);
     const crossed = [outline[0], outline[2], outline[1], outline[3]];
     expect((await send({ name: 'Crossed', outline: crossed }).expect(422)).body.detail).toContain('crosses');
   });

@@ -50,9 +50,15 @@ async function onDrop(event: DragEvent) {
       }
       return;
     case 'drawing':
-      if (!route.params.id) return refuse('Open the job whose outline it is first, then drop it again.');
-      incomingDrawing.value = file;
-      await router.push(`/jobs/${String(route.params.id)}/part`);
+      try {
+        // Outside a job it starts one.
+        const name = file.name.replace(/\.[^.]*$/, '').slice(0, 80);
+        const id = route.params.id ? String(route.params.id) : (await api.addJob({ name })).id;
+        incomingDrawing.value = file;
+        await router.push(`/jobs/${id}/part`);
+      } catch (error) {
+        refuse((error as Error).message);
+      }
       return;
     case 'library':
       incomingLibrary.value = file;

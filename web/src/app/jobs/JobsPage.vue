@@ -9,9 +9,14 @@ import { useRouter } from 'vue-router';
 import { api } from '../../data/api.ts';
 import PageHeader from '../PageHeader.vue';
 import PlanThumbnail from './PlanThumbnail.vue';
+import { laterComponent } from '../../ui/later.ts';
 import Choice from '../../ui/Choice.vue';
 
+const NewJobDialog = laterComponent(() => import('./NewJobDialog.vue'));
+
 const router = useRouter();
+/** The dialog for a new job is open. */
+const isStarting = ref(false);
 const jobs = shallowRef<JobListItem[] | null>(null);
 const message = ref<string | null>(null);
 const search = ref('');
@@ -46,11 +51,6 @@ async function attempt<T>(action: () => Promise<T>): Promise<T | undefined> {
 }
 const load = () => attempt(async () => (jobs.value = await api.listJobs()));
 onMounted(load);
-
-async function create() {
-  const job = await attempt(() => api.addJob({ name: 'New job' }));
-  if (job) void router.push(`/jobs/${job.id}/part`);
-}
 
 async function importFile(chosen: File | undefined) {
   if (!chosen) return;
@@ -104,6 +104,7 @@ function verdictWords({ outcome, isStale, process }: JobListItem): { text: strin
 <template>
   <div class="page">
     <PageHeader />
+    <NewJobDialog v-if="isStarting" @close="isStarting = false" />
     <main>
       <div class="tools head">
         <h1>Jobs</h1>
@@ -117,7 +118,7 @@ function verdictWords({ outcome, isStale, process }: JobListItem): { text: strin
         <Choice v-model:value="order" :options="orders" aria-label="Order of the jobs" class="order" />
         <Checkbox v-model:checked="showsArchived">Archived ({{ archivedCount }})</Checkbox>
         <span class="space" />
-        <Button type="primary" @click="create">New job</Button>
+        <Button type="primary" @click="isStarting = true">New job</Button>
         <Button @click="file?.click()">Import a job file</Button>
         <input
           ref="file"

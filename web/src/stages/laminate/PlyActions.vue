@@ -16,17 +16,34 @@ const fabricOptions = computed(() => choices('fabric').map((item) => ({ value: i
 /** Keeps the picker empty after each choice; undefined would let it remember the last one and ignore a second click on it. */
 const nothingChosen = null as unknown as undefined;
 const step = ref(0.02);
+/** How often the next ply is laid. */
+const times = ref(1);
+const timesLimits = { atLeast: 1, atMost: 50 };
 const count = computed(() => props.book.laminate.plies.length);
 
 function add(id: string) {
   const fabric = choices('fabric').find((item) => item.id === id);
-  if (fabric) job.apply(addPly(props.book.zoneId, fabric, props.book.laminate.plies.at(-1)?.angle ?? 0));
+  if (!fabric) return;
+  const angle = props.book.laminate.plies.at(-1)?.angle ?? 0;
+  job.apply(addPly(props.book.zoneId, fabric, angle, times.value), times.value > 1 ? 'plies' : 'ply');
+  times.value = 1;
 }
 const refuseStep = (value: number) => (value >= 0 && value <= 0.5 ? null : 'From 0 to 500 mm a ply.');
 </script>
 
 <template>
   <div class="tools add">
+    <span class="times">
+      <QuantityInput
+        hide-label
+        label="How many of the ply"
+        quantity="number"
+        :limits="timesLimits"
+        :model-value="times"
+        @update:model-value="times = Math.round($event ?? 1)"
+      />
+      ×
+    </span>
     <Choice
       :value="nothingChosen"
       placeholder="Add a ply from the library"
@@ -56,6 +73,14 @@ const refuseStep = (value: number) => (value >= 0 && value <= 0.5 ? null : 'From
 }
 .wide {
   width: 220px;
+}
+.times {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+}
+.times :deep(.quantity) {
+  width: 44px;
 }
 .stagger {
   display: flex;

@@ -10,6 +10,8 @@ import { useShopStore } from '../../data/shop-store.ts';
 const props = defineProps<{ job: LaidJob; book: Book; stack: Stack; chosen: number | null }>();
 const shop = useShopStore();
 const HEIGHT = 300;
+/** Height of a layer where there are few. */
+const MOST_LAYER = 64;
 const WIDTH = 260;
 /** Steps of drawn-in plies are shown at this many units each, not to scale. */
 const STEP = 9;
@@ -66,13 +68,15 @@ const layers = computed<Layer[]>(() => {
       : []),
   ];
 });
+/** Of the whole drawing; a thin stack is drawn low rather than a ply as a wall. */
+const height = computed(() => Math.min(HEIGHT, MOST_LAYER * layers.value.length));
 const drawn = computed(() => {
   const total = layers.value.reduce((sum, layer) => sum + layer.thickness, 0);
-  let y = HEIGHT;
+  let y = height.value;
   return layers.value.map((layer) => {
-    const height = (layer.thickness / total) * HEIGHT;
-    y -= height;
-    return { ...layer, y, height };
+    const own = (layer.thickness / total) * height.value;
+    y -= own;
+    return { ...layer, y, height: own };
   });
 });
 const face = computed(() => props.job.showFace);
@@ -81,7 +85,7 @@ const face = computed(() => props.job.showFace);
 <template>
   <figure>
     <svg
-      :viewBox="`0 -16 ${WIDTH} ${HEIGHT + 40}`"
+      :viewBox="`0 -16 ${WIDTH} ${height + 40}`"
       role="img"
       :aria-label="`Section through ${book.name}, thickness to scale`"
     >
@@ -112,9 +116,9 @@ const face = computed(() => props.job.showFace);
           />
         </g>
       </g>
-      <rect x="0" :y="HEIGHT" :width="WIDTH - 10" height="6" class="mould" />
-      <text x="0" :y="HEIGHT + 20">mould · {{ shop.show(stack.thickness, 'thickness') }} after demould</text>
-      <text v-if="face === 'mould'" :x="WIDTH - 10" :y="HEIGHT + 20" class="face end">▼ show face</text>
+      <rect x="0" :y="height" :width="WIDTH - 10" height="6" class="mould" />
+      <text x="0" :y="height + 20">mould · {{ shop.show(stack.thickness, 'thickness') }} after demould</text>
+      <text v-if="face === 'mould'" :x="WIDTH - 10" :y="height + 20" class="face end">▼ show face</text>
     </svg>
   </figure>
 </template>

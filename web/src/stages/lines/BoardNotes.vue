@@ -1,16 +1,20 @@
 <script setup lang="ts">
-import { useChecks, useDoubt, useProbes } from '../../compute/use-desk.ts';
-import { computed } from 'vue';
+import { useChecks, useProbes } from '../../compute/use-desk.ts';
+import type { Point } from '@wick/core/geometry/polygon';
+import LabelText from './LabelText.vue';
+import { worstId, type Labels } from './use-labels.ts';
 import { toScreen, type Viewport } from '../../board/viewport.ts';
 
 /** Broken rules where they are, pinned probes, and where the doubt would have it dry. */
-const props = defineProps<{ view: Viewport }>();
+const props = defineProps<{
+  view: Viewport;
+  worst: readonly { readonly place: Point; readonly share: number }[];
+  labels: Labels;
+}>();
 const emit = defineEmits<{ check: [id: string] }>();
 const checks = useChecks();
 const probes = useProbes();
-const ensemble = useDoubt();
 
-const worst = computed(() => (ensemble.isStale ? [] : (ensemble.summary?.worstPlaces.slice(0, 2) ?? [])));
 const place = (p: { x: number; y: number }) => {
   const { x, y } = toScreen(props.view, p);
   return `translate(${x} ${y})`;
@@ -19,13 +23,13 @@ const place = (p: { x: number; y: number }) => {
 
 <template>
   <g
-    v-for="spot in worst"
+    v-for="(spot, i) in worst"
     :key="`${spot.place.x} ${spot.place.y}`"
     class="worst"
     :transform="place(spot.place)"
   >
     <circle r="22" />
-    <text x="0" y="38">last or dry here {{ Math.round(100 * spot.share) }} in 100</text>
+    <LabelText :label="labels.get(worstId(i))" />
   </g>
   <g
     v-for="(item, i) in checks.breaks"
@@ -53,7 +57,7 @@ const place = (p: { x: number; y: number }) => {
   >
     <circle r="12" class="reach" />
     <circle r="4.5" class="pin" />
-    <text x="8" y="-6">{{ name }}</text>
+    <LabelText :label="labels.get(id)" />
   </g>
 </template>
 
@@ -64,9 +68,8 @@ const place = (p: { x: number; y: number }) => {
   stroke-width: 1.6;
   stroke-dasharray: 3 4;
 }
-.worst text {
-  fill: var(--ember);
-  text-anchor: middle;
+.worst {
+  --label: var(--ember);
 }
 text {
   font: 600 12.5px var(--display);

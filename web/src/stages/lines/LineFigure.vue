@@ -1,11 +1,18 @@
 <script setup lang="ts">
 import type { JobLine } from '@wick/contract/job/job';
 import { computed } from 'vue';
+import type { Label } from './use-labels.ts';
 import { MOST_HANDLES } from './line-scene.ts';
 import { pathOf, toScreen, type Viewport } from '../../board/viewport.ts';
 
 /** A feed swells where resin enters; a vent has open ends. */
-const props = defineProps<{ line: JobLine; view: Viewport; selected: boolean; opening?: number }>();
+const props = defineProps<{
+  line: JobLine;
+  view: Viewport;
+  selected: boolean;
+  opening?: number;
+  label?: Label;
+}>();
 const emit = defineEmits<{ focus: [] }>();
 
 const ends = computed(() => props.line.points.map((p) => toScreen(props.view, p)));
@@ -18,8 +25,6 @@ const middle = computed(() => {
     : points[(points.length - 1) / 2]!;
 });
 const path = computed(() => pathOf(props.view, props.line.points, false));
-/** The name stands above the line's upper end. */
-const label = computed(() => ends.value.reduce((top, p) => (p.y < top.y ? p : top)));
 /** Only a line of few points shows handles; a traced edge moves as a whole. */
 const handles = computed(() => (props.line.points.length <= MOST_HANDLES ? ends.value : []));
 </script>
@@ -43,7 +48,7 @@ const handles = computed(() => (props.line.points.length <= MOST_HANDLES ? ends.
       class="swell"
     />
     <circle v-for="(end, i) in handles" :key="i" :cx="end.x" :cy="end.y" r="5" class="end" />
-    <text :x="label.x" :y="label.y - 12">{{ line.name }}</text>
+    <text v-if="label" :x="label.x" :y="label.y" :text-anchor="label.anchor">{{ label.words }}</text>
   </g>
 </template>
 
@@ -93,7 +98,6 @@ const handles = computed(() => (props.line.points.length <= MOST_HANDLES ? ends.
 }
 text {
   font: 600 13px var(--display);
-  text-anchor: middle;
   fill: #7a4600;
   paint-order: stroke;
   stroke: #fbfaf6;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { polygonOf } from '@wick/core/geometry/arcs';
 import type { Point } from '@wick/core/geometry/polygon';
-import { computed } from 'vue';
+import { computed, shallowRef } from 'vue';
 import BandLabels from '../../board/BandLabels.vue';
 import Board from '../../board/Board.vue';
 import FieldBands from '../../board/FieldBands.vue';
@@ -17,6 +17,7 @@ import MeshFigures from './MeshFigures.vue';
 import { openingsAt } from './openings.ts';
 import PlanNotes from './PlanNotes.vue';
 import { useBands } from './use-bands.ts';
+import { useLabels } from './use-labels.ts';
 import { useScript } from './use-script.ts';
 
 /** The plan with lines, hoses and notes over the front or a field at the scrubbed minute. */
@@ -37,6 +38,8 @@ const job = useSession();
 const forecast = useForecast();
 const script = useScript();
 const bands = useBands();
+const view = shallowRef<Viewport>({ scale: 300, left: 0, bottom: 0 });
+const { labels, worst } = useLabels(view);
 const { tool, draft, pointer, scene, isBox } = props.gestures;
 
 const rings = computed(() => {
@@ -76,7 +79,7 @@ const draftPath = computed(() => {
     @twice="gestures.twice"
     @leave="emit('hover', null)"
     @abandon="gestures.abandon()"
-    @view="emit('view', $event)"
+    @view="emit('view', (view = $event))"
   >
     <template #inside="{ view: at }">
       <FieldBands v-if="field" :view="at" :bands="field" />
@@ -107,10 +110,11 @@ const draftPath = computed(() => {
         :view="at"
         :selected="selected === line.id"
         :opening="openings.get(line.id)"
+        :label="labels.get(line.id)"
         @focus="emit('select', line.id)"
       />
-      <PlanNotes :view="at" :selected="selected" @select="emit('select', $event)" />
-      <BoardNotes :view="at" @check="emit('check', $event)" />
+      <PlanNotes :view="at" :labels="labels" :selected="selected" @select="emit('select', $event)" />
+      <BoardNotes :view="at" :labels="labels" :worst="worst" @check="emit('check', $event)" />
       <path
         v-for="(guide, i) in pointer?.guides ?? []"
         :key="i"

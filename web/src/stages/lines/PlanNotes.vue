@@ -1,40 +1,21 @@
 <script setup lang="ts">
-import { useDoubt, useForecast, useSession } from '../../compute/use-desk.ts';
+import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import { dryName } from '@wick/plan/forecast/words';
 import { formatClock } from '@wick/core/units/format';
 import { computed } from 'vue';
 import { pathOfRings, toScreen, type Viewport } from '../../board/viewport.ts';
+import LabelText from './LabelText.vue';
+import type { Labels } from './use-labels.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 
 /** Dry regions by name, and the marks with the minute the front passes them. */
-defineProps<{ view: Viewport; selected: string | null }>();
+defineProps<{ view: Viewport; selected: string | null; labels: Labels }>();
 const emit = defineEmits<{ select: [id: string] }>();
 const job = useSession();
 const shop = useShopStore();
 const forecast = useForecast();
-const ensemble = useDoubt();
 
-function markTime(id: string): string {
-  const arrival = forecast.flow?.marks.find((mark) => mark.id === id)?.arrival;
-  if (arrival === undefined) return '';
-  const time = forecast.timeOf(arrival);
-  return Number.isFinite(time) ? formatClock(time) : 'not before gel';
-}
-/** Early and late minute of a mark: of the many runs where they were made, else as the whole stretches. */
-function markRange(id: string): string {
-  const index = job.laid.marks.findIndex((mark) => mark.id === id);
-  const spread = ensemble.isStale ? undefined : ensemble.summary?.marks[index];
-  const arrival = forecast.flow?.marks.find((mark) => mark.id === id)?.arrival;
-  const likely = spread
-    ? { from: spread.early, to: spread.late }
-    : arrival === undefined
-      ? null
-      : forecast.likelyAt(arrival);
-  if (!likely || !Number.isFinite(likely.from)) return '';
-  const edge = (time: number) => (Number.isFinite(time) ? `${Math.round(time / 60)}` : 'gel');
-  return `(${edge(likely.from)}–${edge(likely.to)})`;
-}
 const regions = computed(() => {
   const { flow } = forecast;
   if (!flow) return [];
@@ -66,7 +47,7 @@ const regions = computed(() => {
   >
     <circle r="11" class="reach" />
     <path d="M -7 0 H 7 M 0 -7 V 7" />
-    <text x="10" y="-8">{{ mark.name }} {{ markTime(mark.id) }} {{ markRange(mark.id) }}</text>
+    <LabelText :label="labels.get(mark.id)" />
   </g>
 </template>
 
@@ -86,13 +67,6 @@ const regions = computed(() => {
 }
 .mark.selected path {
   stroke-width: 4;
-}
-.mark text {
-  font: 600 13px var(--display);
-  fill: var(--ink);
-  paint-order: stroke;
-  stroke: #fbfaf6;
-  stroke-width: 3.5px;
 }
 .dry path {
   fill: #fbfaf6cc;

@@ -9,6 +9,7 @@ import {
   moveCorner,
   removeCorner,
   setBulge,
+  setEdgeLength,
   splitEdgeAt,
   type RingRef,
 } from '@wick/plan/part/edits';
@@ -40,7 +41,7 @@ const rows = computed(() => {
   });
 });
 type Row = (typeof rows.value)[number];
-const refuseLength = (value: number) => (value > 1e-4 && value < 200 ? null : 'From 0.1 mm to 200 m.');
+const lengthLimits = { atLeast: 1e-4, below: 200 };
 const refuseRadius = (row: Row) => (value: number) =>
   Math.abs(value) >= row.chord / 2 - 1e-9
     ? null
@@ -101,10 +102,8 @@ function setRadius(row: Row, radius: number | null) {
             :label="`Length of edge ${row.index + 1}`"
             quantity="length"
             :model-value="row.length"
-            :refuse="refuseLength"
-            @update:model-value="
-              job.apply(aimEdgeAt(ringRef, row.index, { length: $event!, angle: row.angle }))
-            "
+            :limits="lengthLimits"
+            @update:model-value="job.apply(setEdgeLength(ringRef, row.index, $event!), 'length of an edge')"
           />
           <span v-else class="number">arc</span>
         </td>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { withPart } from '@wick/plan/job/edits';
 import { useSession } from '../../compute/use-desk.ts';
+import { sizeRing } from '@wick/plan/part/edits';
 import { partArea, partPerimeter } from '@wick/plan/part/figures';
 import { processes as table } from '@wick/plan/processes/processes';
 import { ringBounds } from '@wick/core/geometry/arcs';
-
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
+import QuantityInput from '../../ui/QuantityInput.vue';
 import JobField from '../common/JobField.vue';
 import Choice from '../../ui/Choice.vue';
 
@@ -14,7 +15,11 @@ import Choice from '../../ui/Choice.vue';
 const job = useSession();
 const shop = useShopStore();
 const part = computed(() => job.laid.part);
-const box = computed(() => ringBounds(part.value.outline));
+const size = computed(() => {
+  const { minX, minY, maxX, maxY } = ringBounds(part.value.outline);
+  return { x: maxX - minX, y: maxY - minY };
+});
+const sizeLimits = { atLeast: 0.01, atMost: 100 };
 const processes = Object.entries(table).map(([value, { name }]) => ({ value, label: name }));
 /** Common practice, no source: less flange than this leaves no room for tape and bag. */
 const LEAST_FLANGE = 0.05;
@@ -30,11 +35,16 @@ function setRise(axis: 'x' | 'y', value: number | null) {
 <template>
   <div class="quiet">area to be wetted</div>
   <div class="number huge" data-testid="area">{{ shop.show(partArea(part), 'area') }}</div>
-  <div class="row">
-    <span>Over all</span
-    ><span class="number"
-      >{{ shop.show(box.maxX - box.minX, 'length') }} × {{ shop.show(box.maxY - box.minY, 'length') }}</span
-    >
+  <div class="pair">
+    <QuantityInput
+      v-for="axis in ['x', 'y'] as const"
+      :key="axis"
+      :label="axis === 'x' ? 'Over all, along' : 'Over all, across'"
+      quantity="length"
+      :limits="sizeLimits"
+      :model-value="size[axis]"
+      @update:model-value="job.apply(sizeRing({ kind: 'outline' }, axis, $event!), 'over-all size')"
+    />
   </div>
   <div class="row">
     <span>Edge all round</span><span class="number">{{ shop.show(partPerimeter(part), 'length') }}</span>
