@@ -24,6 +24,22 @@ export interface ResinSystem {
   readonly heatToGel?: number | null;
 }
 
+/** The resin as its clock reads it: what does not move viscosity or gel is at a value that says nothing. */
+export function clockResin(resin: ResinSystem): ResinSystem {
+  const { name, viscosityPoints, gelPoints, gelViscosityRatio, viscosityCurve, gelTable, kinetics } = resin;
+  return {
+    name,
+    density: 1,
+    viscosityPoints,
+    gelPoints,
+    gelViscosityRatio,
+    hardenerParts: gelTable ? resin.hardenerParts : 0,
+    viscosityCurve,
+    gelTable,
+    kinetics,
+  };
+}
+
 export interface ViscosityCurve {
   /** K */
   readonly temperature: number;

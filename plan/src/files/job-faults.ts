@@ -5,8 +5,11 @@ import { requireSimplePolygon } from '@wick/core/geometry/polygon';
 import { ModelError } from '@wick/core/model-error';
 
 /** What the shape of a job cannot say: the first thing that does not hang together, in a sentence; null where all does. */
-export const faultOf = (job: Job): string | null =>
-  faultOfIds(job) ?? faultOfThrough(job) ?? faultOfMaterials(job) ?? faultOfLayouts(job) ?? faultOfRings(job);
+export const faultOf = (job: Job): string | null => faultOfReferences(job) ?? faultOfRings(job);
+
+/** The same but for rings that cross themselves, as a hand may leave them for a while. */
+export const faultOfReferences = (job: Job): string | null =>
+  faultOfIds(job) ?? faultOfThrough(job) ?? faultOfMaterials(job) ?? faultOfLayouts(job);
 
 const zonesOf = (job: Job): JobZone[] => [...job.zones, ...job.layouts.flatMap(({ brakes }) => brakes)];
 

@@ -2,7 +2,7 @@ import { JOB_FORMAT, JOB_VERSION, jobSchema, type Job } from '@wick/contract/job
 import { resultSchema, type JobResult } from '@wick/contract/job/result';
 import { migrateJob } from '@wick/contract/migrations/migrate';
 import { z } from 'zod';
-import { faultOf } from './job-faults.ts';
+import { faultOf, faultOfReferences } from './job-faults.ts';
 import { refuse, sentenceOf, type Read } from './read.ts';
 
 /** What a job file holds: the document, and what its layouts came to. */
@@ -51,7 +51,10 @@ export const writeJobFile = ({ job, results }: JobFile): string =>
 /** Checks a parsed job document of any version: marker, version, shape, then what the shape cannot say. */
 export const readJob = (raw: unknown): Read<Job> => readDocument(raw, '');
 
-function readDocument(raw: unknown, mend: string): Read<Job> {
+/** The same for work in hand, whose rings may cross themselves: it is told so when it is saved, and must not be lost for it. */
+export const readUnfinished = (raw: unknown): Read<Job> => readDocument(raw, '', faultOfReferences);
+
+function readDocument(raw: unknown, mend: string, findFault = faultOf): Read<Job> {
   if (!isRecord(raw) || raw.format !== JOB_FORMAT)
     return refuse(
       'BAD_JOB',
@@ -64,6 +67,6 @@ function readDocument(raw: unknown, mend: string): Read<Job> {
     );
   const parsed = jobSchema.safeParse(migrateJob({ ...raw }));
   if (!parsed.success) return refuse('BAD_JOB', sentenceOf(parsed.error) + mend);
-  const fault = faultOf(parsed.data);
+  const fault = findFault(parsed.data);
   return fault ? refuse('BAD_JOB', fault) : { ok: true, value: parsed.data };
 }

@@ -7,6 +7,7 @@ import type { FlowProblem } from '@wick/core/flow/problem';
 import { computeLayers, softLaminateOf, type FlowLayer } from '@wick/core/laminate/layers';
 import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
 import { ModelError } from '@wick/core/model-error';
+import { clockResin } from '@wick/core/resin/resin-system';
 import type { LaidJob, LaidZone } from '../job/laid.ts';
 import { stackRequestOf } from '../laminate/stack.ts';
 import { hoseOfLine, hoseOfTee, potLevelOf } from '../layout/hoses.ts';
@@ -80,7 +81,7 @@ export function problemOf(job: LaidJob, shop: Shop, simply: Simplification = {})
 
 function boundRun(job: LaidJob, shop: Shop) {
   const run = runConditionsOf(job, shop);
-  if (run) return run;
+  if (run) return { ...run, resin: clockResin(run.resin) };
   throw new ModelError(
     'NEEDS_RESIN',
     'Timed openings, a soft laminate and warm zones run on the resin’s clock. Choose a resin first.',

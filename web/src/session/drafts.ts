@@ -1,5 +1,5 @@
 import type { Job } from '@wick/contract/job/job';
-import { readJob } from '@wick/plan/files/job-file';
+import { readUnfinished } from '@wick/plan/files/job-file';
 
 /** Unsaved work, and the revision it started from. */
 export interface Draft {
@@ -31,7 +31,7 @@ export const browserDrafts: Drafts = {
     if (!text) return null;
     try {
       const { revision, document } = JSON.parse(text) as { revision: number; document: unknown };
-      const read = readJob(document);
+      const read = readUnfinished(document);
       if (read.ok && Number.isInteger(revision)) return { revision, document: read.value };
     } catch {
       // An unreadable draft is of no use to anyone.

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import type { Job } from '@wick/contract/job/job';
 import { demoJobs } from '@wick/plan/demo/jobs';
+import { readJob } from '@wick/plan/files/job-file';
 import { withName } from '@wick/plan/job/edits';
 import { proxyRefs } from 'vue';
 import { memoryDrafts, openSession, storedAs } from '../test/open-session.ts';
@@ -281,6 +282,14 @@ describe('drafts in the browser', () => {
       expect(browserDrafts.read('j')).toBeNull();
       expect(items.size).toBe(0);
     }
+  });
+
+  test('a draft whose outline crosses itself is not lost for that', () => {
+    const [a, b, c, ...rest] = demoJobs[2]!.part.outline;
+    const crossed = { ...demoJobs[2]!, part: { ...demoJobs[2]!.part, outline: [b!, a!, c!, ...rest] } };
+    expect(readJob(crossed)).toMatchObject({ ok: false, message: expect.stringContaining('crosses itself') });
+    browserDrafts.keep('j', { revision: 1, document: crossed });
+    expect(browserDrafts.read('j')!.document).toEqual(crossed);
   });
 
   test('a draft of an earlier version is brought up to date; storage that refuses stops nothing', () => {

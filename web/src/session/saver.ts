@@ -1,5 +1,6 @@
 import type { StoredJob, WrittenJob } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job/job';
+import equal from 'fast-deep-equal';
 import type { Drafts } from './drafts.ts';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'refused' | 'conflict';
@@ -76,11 +77,16 @@ export function createSaver(parts: SaverParts, base: { revision: number; documen
         drafts.forget(jobId);
         parts.onState('saved', '');
         return settle();
-      case 'stale':
+      case 'stale': {
+        const { current } = outcome;
+        // The server had taken it and died before it could say so: that is no other hand.
+        if (current.revision > revision && equal(current.document, sent))
+          return take({ kind: 'written', written: current }, sent);
         isHeld = true;
         parts.onState('conflict', '');
-        parts.onStale(outcome.current);
+        parts.onStale(current);
         return settle();
+      }
       case 'notReached':
         parts.onState('offline', outcome.message);
         if (!isLeft) return schedule(RETRY_AFTER);
