@@ -34,7 +34,7 @@ describe('whatever edits come, in any order', () => {
           if (!whole.ok) expect(whole.message).toMatch(/crosses itself/);
         }
       }),
-      { numRuns: 250 },
+      { numRuns: 120 },
     );
   });
 

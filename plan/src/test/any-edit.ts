@@ -219,7 +219,7 @@ export const moves: Readonly<Record<string, Move>> = {
 const names = Object.keys(moves);
 
 /** A generator of numbers 0-1 from a seed (mulberry32). */
-export function diceFrom(seed: number): Dice {
+function diceFrom(seed: number): Dice {
   let state = seed | 0;
   return () => {
     state = (state + 0x6d2b79f5) | 0;
