@@ -1,5 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router';
-import { later } from '../ui/later.ts';
+import { later } from '../ui/leisure.ts';
 import JobsPage from './jobs/JobsPage.vue';
 
 export const router = createRouter({

@@ -6,7 +6,8 @@ import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import type { JobSession } from '../../session/job-session.ts';
 import { scheduler } from './sessions.ts';
-import { fetchRest, laterComponent } from '../../ui/later.ts';
+import { laterComponent } from '../../ui/later.ts';
+import { fetchRest } from '../../ui/leisure.ts';
 
 /** Fetched when two versions meet. */
 const ConflictDialog = laterComponent(() => import('./ConflictDialog.vue'));
