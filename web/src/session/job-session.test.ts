@@ -195,6 +195,19 @@ describe('leaving a job', () => {
     expect(drafts.items.size).toBe(0);
   });
 
+  test('is done when what was still to be written is', async () => {
+    server.state.delay = 500;
+    const { raw, job } = await open();
+    job.apply(withName('Last'));
+    let isDone = false;
+    const leaving = sessions.leave(raw).then(() => (isDone = true));
+    await rest(400);
+    expect([isDone, nameOn()]).toEqual([false, demoJobs[0]!.name]);
+    await rest(200);
+    await leaving;
+    expect([isDone, nameOn()]).toEqual([true, 'Last']);
+  });
+
   test('does not keep the next job waiting', async () => {
     const { raw, job } = await open();
     job.apply(withName('Slow'));
