@@ -5,7 +5,9 @@ import { createResults } from './results.ts';
 const result = (layoutId: string, key: string) => ({ layoutId, key, outcome: null }) as unknown as JobResult;
 
 function shelf(read: () => Promise<JobResult[]>, keeps = true) {
-  const keep = jest.fn<(results: JobResult[]) => Promise<void>>(() => (keeps ? Promise.resolve() : Promise.reject(new Error('down'))));
+  const keep = jest.fn<(results: JobResult[]) => Promise<void>>(() =>
+    keeps ? Promise.resolve() : Promise.reject(new Error('down')),
+  );
   return { ...createResults({ read, keep }), keep };
 }
 

@@ -28,10 +28,9 @@ const RETRY_AFTER = 3000;
  * Writes the documents of one job, one at a time, the newest always last. A newer one that comes while a write is under way
  * is written after it, also when the job has been left meanwhile; until then it is kept as a draft.
  */
-export function createSaver(parts: SaverParts, base: { revision: number; document: Job }) {
+export function createSaver(parts: SaverParts, base: { revision: number }) {
   const { jobId, drafts } = parts;
   let revision = base.revision;
-  let stored = base.document;
   let wanted: Job | null = null;
   let isWriting = false;
   let isHeld = false;
@@ -65,7 +64,6 @@ export function createSaver(parts: SaverParts, base: { revision: number; documen
     switch (outcome.kind) {
       case 'written':
         ({ revision } = outcome.written);
-        stored = sent;
         parts.onWritten(outcome.written);
         if (wanted !== sent) {
           // A newer one has come meanwhile: its draft now starts from what was just written.
@@ -110,15 +108,14 @@ export function createSaver(parts: SaverParts, base: { revision: number; documen
     /** Nothing is written until someone has chosen between two versions. */
     hold: () => (isHeld = true),
     /** Goes on from what is stored now: with a document to write over it, or with that itself. */
-    goOn(from: { revision: number; document: Job }, document: Job | null) {
-      ({ revision, document: stored } = from);
+    goOn(from: { revision: number }, document: Job | null) {
+      ({ revision } = from);
       isHeld = false;
       wanted = document;
       if (document) return schedule(0);
       drafts.forget(jobId);
       parts.onState('saved', '');
     },
-    isStored: (document: Job) => document === stored,
     /** Leaves the job: what is still to be written is, at once. Resolves when nothing more will come of it by itself. */
     async leave(): Promise<void> {
       isLeft = true;
