@@ -17,6 +17,7 @@ function fakeServer(...ids: string[]) {
     delay: 0,
     refusal: null as string | null,
     writes: 0,
+    tries: 0,
     reads: 0,
     most: 0,
     now: 0,
@@ -33,6 +34,7 @@ function fakeServer(...ids: string[]) {
       return stored(id);
     },
     async write(id: string, revision: number, document: Job): Promise<WriteOutcome> {
+      state.tries += 1;
       state.now += 1;
       state.most = Math.max(state.most, state.now);
       await pause();
@@ -208,6 +210,21 @@ describe('leaving a job', () => {
     expect([isDone, nameOn()]).toEqual([true, 'Last']);
   });
 
+  test.each([
+    ['refused', () => (server.state.refusal = 'The outline crosses itself.')],
+    ['met by another hand', () => (server.jobs.get('j')!.revision = 7)],
+    ['met by nobody', () => (server.state.isUp = false)],
+  ])('is done too when the write is %s, and the draft stays', async (_, trouble) => {
+    const { raw, job } = await open();
+    job.apply(withName('Mine'));
+    trouble();
+    let isDone = false;
+    void sessions.leave(raw).then(() => (isDone = true));
+    await rest(1000);
+    expect(isDone).toBe(true);
+    expect(drafts.items.get('j')!.document.name).toBe('Mine');
+  });
+
   test('does not keep the next job waiting', async () => {
     const { raw, job } = await open();
     job.apply(withName('Slow'));
@@ -332,8 +349,10 @@ describe('a stale write', () => {
 
   test('changes nothing on the server until someone chooses', async () => {
     const job = await conflicting();
+    const { tries } = server.state;
     job.apply(withName('Mine still'));
     await rest();
+    expect(server.state.tries).toBe(tries);
     expect([nameOn(), job.saveState]).toEqual(['Theirs', 'conflict']);
     expect(drafts.items.get('j')!.document.name).toBe('Mine still');
   });
