@@ -1,10 +1,16 @@
 <script setup lang="ts">
+import type { Point } from '@wick/core/geometry/polygon';
 import { computed } from 'vue';
 import type { Band } from './bands.ts';
 import { toScreen, type Viewport } from './viewport.ts';
 
-/** Minutes written on the bands; where bands crowd, the later label gives way. */
-const props = defineProps<{ view: Viewport; bands: readonly Band[] }>();
+/** Minutes written on the bands; where bands crowd the later label gives way, and a name goes before. */
+const props = defineProps<{
+  view: Viewport;
+  bands: readonly Band[];
+  /** Where names stand, pixels. */
+  names?: readonly Point[];
+}>();
 const ROOM = { x: 30, y: 18 };
 
 const labels = computed(() => {
@@ -12,7 +18,8 @@ const labels = computed(() => {
   for (const band of [...props.bands].reverse().slice(0, -1)) {
     if (!band.labelAt) continue;
     const { x, y } = toScreen(props.view, band.labelAt);
-    if (placed.every((other) => Math.abs(other.x - x) > ROOM.x || Math.abs(other.y - y) > ROOM.y))
+    const taken = [...placed, ...(props.names ?? [])];
+    if (taken.every((other) => Math.abs(other.x - x) > ROOM.x || Math.abs(other.y - y) > ROOM.y))
       placed.push({ x, y, band });
   }
   return placed;

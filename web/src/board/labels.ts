@@ -25,7 +25,7 @@ interface Box {
   readonly bottom: number;
 }
 
-/** Each name above its figure, or below or beside it where one placed before stands there already. */
+/** Each name above its figure, or beside or below it where one placed before stands there already. */
 export function placeLabels(wishes: readonly LabelWish[]): ReadonlyMap<string, LabelPlace> {
   const taken: Box[] = [];
   return new Map(
@@ -45,9 +45,9 @@ function candidates({ at: { x, y }, size, away }: LabelWish): LabelPlace[] {
   const level = y + size / 3;
   return [
     { x, y: y - away, anchor: 'middle' },
-    { x, y: y + away + size * 0.8, anchor: 'middle' },
     { x: x + away, y: level, anchor: 'start' },
     { x: x - away, y: level, anchor: 'end' },
+    { x, y: y + away + size * 0.8, anchor: 'middle' },
     { x, y: y - away - size * 1.2, anchor: 'middle' },
   ];
 }

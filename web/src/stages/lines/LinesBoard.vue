@@ -101,7 +101,7 @@ const draftPath = computed(() => {
         clip-path="url(#part-clip)"
       />
       <MeshFigures :view="at" :selected="selected" @select="emit('select', $event)" />
-      <BandLabels v-if="!field" :view="at" :bands="bands" />
+      <BandLabels v-if="!field" :view="at" :bands="bands" :names="[...labels.values()]" />
       <HoseFigures :view="at" :selected="selected" :open-lines="openings" @select="emit('select', $event)" />
       <LineFigure
         v-for="line in job.laid.lines"
