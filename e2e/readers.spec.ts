@@ -33,6 +33,12 @@ test('every screen and printed page can be read by eye, keys and screen reader',
     await expect(page.getByText(sign).first()).toBeVisible();
     await look(path);
   }
+  await page.goto(home);
+  await page.getByRole('button', { name: 'New job' }).click();
+  for (const source of ['By its size', 'From a drawing']) {
+    await page.getByRole('tab', { name: source }).click();
+    await look(`new job, ${source}`);
+  }
   await openCopy(page, home, 'Dome gore 7');
   for (const pane of panes) {
     await page.getByRole('tab', { name: new RegExp(`^${pane}`) }).click();

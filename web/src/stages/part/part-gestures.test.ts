@@ -166,6 +166,15 @@ describe('moving', () => {
     expect(undoAll()).toBe(2);
   });
 
+  test('a point of a rise is not held by where it was', () => {
+    draw('feature', [0.4, 0.4], [0.4, 0.6]);
+    hand.close();
+    showsFeatures = true;
+    hand.choose('select');
+    sweep({ x: 0.4, y: 0.6 }, { x: 0.408, y: 0.607 });
+    expect(job.document.part.features[0]!.points[1]).toEqual({ x: 0.408, y: 0.607 });
+  });
+
   test('a drag that is given up leaves no step', () => {
     hand.press(eventAt({ x: 2, y: 1 }));
     hand.move(eventAt({ x: 2.4, y: 1.4 }));
