@@ -39,6 +39,7 @@ async function move(event: KeyboardEvent) {
     <button
       v-for="tab in tabs"
       :key="String(tab.value)"
+      type="button"
       role="tab"
       :aria-selected="chosen === tab.value"
       :tabindex="chosen === tab.value ? 0 : -1"
