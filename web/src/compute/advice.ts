@@ -15,7 +15,7 @@ import { partShapeOf } from '@wick/plan/layout/fit';
 import { settle } from '@wick/plan/settle';
 import { computed, markRaw, onScopeDispose, ref, shallowRef } from 'vue';
 import type { Desk } from './desk.ts';
-import { flowTask } from './forecast.ts';
+import { flowTask } from './forecast-runs.ts';
 import { Cancelled } from './scheduler.ts';
 
 /** A proposed layout with its picture. */

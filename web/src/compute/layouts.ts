@@ -8,7 +8,8 @@ import { laidOut, type LaidJob } from '@wick/plan/job/laid';
 import { adoptLayout, copyLayout, removeLayout, renameLayout } from '@wick/plan/layout/layouts';
 import { computed, markRaw, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import type { Desk } from './desk.ts';
-import { flowTask, type Forecast } from './forecast.ts';
+import { flowTask } from './forecast-runs.ts';
+import type { Forecast } from './forecast.ts';
 import type { ResultsShelf } from './results.ts';
 import { Cancelled } from './scheduler.ts';
 

@@ -9,6 +9,7 @@ import { fieldBands, fieldViews, type ViewId } from '../../board/fields.ts';
 import { toolByKey } from '../../board/tool.ts';
 import Toolbar from '../../board/Toolbar.vue';
 import type { Viewport } from '../../board/viewport.ts';
+import { atRest } from '../../compute/at-rest.ts';
 import { useAdvice, useChecks, useForecast, useProbes, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import { laterComponent } from '../../ui/later.ts';
@@ -84,8 +85,11 @@ const field = computed(() => {
     : null;
 });
 /** The table rests while a hand drags: sixty tables a second are more than a screen can show. */
-let rested: readonly JobLine[] = [];
-const tabled = computed(() => (job.isGesturing ? rested : (rested = job.laid.lines)));
+const tabled = atRest(
+  () => job.isGesturing,
+  () => job.laid.lines,
+  [] as readonly JobLine[],
+);
 const fails = computed(() => {
   const band = forecast.verdict?.band;
   return band !== undefined && !isSound(band);
