@@ -21,6 +21,7 @@ describe('a number of a schema', () => {
       quantity: 'duration',
       optional: false,
     });
+    expect(fieldOf(materialSchema, 'about.doubt').limits).toEqual({ atLeast: 0, atMost: 10 });
     expect(fieldOf(shopSchema, 'ambientPressure')).toMatchObject({ optional: true });
   });
 

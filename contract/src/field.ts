@@ -24,6 +24,7 @@ interface Inner {
   readonly options?: readonly z.core.$ZodType[];
   readonly shape?: Record<string, z.core.$ZodType>;
   readonly in?: z.core.$ZodType;
+  readonly valueType?: z.core.$ZodType;
 }
 
 /** A check of a number against a limit. */
@@ -36,7 +37,7 @@ const within = (schema: z.core.$ZodType) => schema._zod.def as unknown as Inner;
 
 /**
  * What a schema says of one of its numbers.
- * @param path names joined by dots; lists and choices between shapes are looked into by themselves
+ * @param path names joined by dots; lists, records and choices between shapes are looked into by themselves
  * @throws Error when there is no measured number there: a fault of the caller
  */
 export function fieldOf(schema: z.core.$ZodType, path: string): NumberField {
@@ -54,7 +55,7 @@ function numberAt(
   path: readonly string[],
   optional: boolean,
 ): NumberField | undefined {
-  const { type, innerType, element, options, shape, in: source } = within(schema);
+  const { type, innerType, element, options, shape, in: source, valueType } = within(schema);
   const [name, ...rest] = path;
   switch (type) {
     case 'nullable':
@@ -65,6 +66,8 @@ function numberAt(
       return numberAt(source!, path, optional);
     case 'array':
       return numberAt(element!, path, false);
+    case 'record':
+      return numberAt(valueType!, path, false);
     case 'union':
       for (const option of options!) {
         const found = numberAt(option, path, optional);

@@ -1,4 +1,5 @@
-import type { Point } from '@wick/core/geometry/polygon';
+import { boundsOf, type Point } from '@wick/core/geometry/polygon';
+import { rectangle } from '@wick/core/geometry/shapes';
 import type { Figure } from './scene.ts';
 
 /** What a pointer does on the board. */
@@ -63,6 +64,14 @@ export const snapWords = {
   grid: 'on the grid',
   free: '',
 };
+
+/** The box between two corners; null where a side is shorter than the least, m. */
+export function boxBetween(a: Point, b: Point, least: number): Point[] | null {
+  const { minX, minY, maxX, maxY } = boundsOf([a, b]);
+  const [length, width] = [maxX - minX, maxY - minY];
+  if (length < least || width < least) return null;
+  return rectangle({ length, width }).map(({ x, y }) => ({ x: x + minX, y: y + minY }));
+}
 
 /** Shorter than this a drag is a click on a point, m. */
 export const POINT = 0.012;

@@ -115,16 +115,6 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
   ],
 };
 
-/** Value at a path; undefined where there is none. */
-export function valueAt(entry: object, path: string): unknown {
-  return path
-    .split('.')
-    .reduce<unknown>(
-      (at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined),
-      entry,
-    );
-}
-
 /** A copy with the value at a path; null takes away an optional value, and its group once that is empty. */
 export function withValue<T extends object>(entry: T, path: string, value: unknown): T {
   const [key, ...rest] = path.split('.') as [string, ...string[]];

@@ -3,7 +3,8 @@ import { strToU8, zipSync } from 'fflate';
 import readWorkbook from 'read-excel-file/universal';
 import { demoMaterials } from '../../demo/materials.ts';
 import { materialSchema, type Material } from '@wick/contract/materials';
-import { blankOf, fields, kinds, valueAt, withValue } from './fields.ts';
+import { blankOf, fields, kinds, withValue } from './fields.ts';
+import { valueAt } from '../../value-at.ts';
 import { csvOf, readCsv, readSheets, sheetsOf, type Cell, type Sheet } from './sheets.ts';
 import { readLibraryWorkbook, workbookOf } from './workbook.ts';
 

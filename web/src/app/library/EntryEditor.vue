@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { sentenceOf } from '@wick/plan/files/read';
 import type { MaterialVersion } from '@wick/contract/api';
-import { fields, kindNames, valueAt, withValue, type Field } from '@wick/plan/files/library/fields';
+import { fields, kindNames, withValue, type Field } from '@wick/plan/files/library/fields';
+import { valueAt } from '@wick/plan/value-at';
 import { findField } from '@wick/contract/field';
 import { materialSchema, type Material } from '@wick/contract/materials';
 import { Button, Drawer, Input } from 'ant-design-vue';
@@ -78,7 +79,6 @@ const own = computed(() =>
   materialSchema.options.find((option) => option.shape.kind.value === draft.value.kind)!,
 );
 const limitsAt = (path: string) => findField(own.value, path)?.limits;
-const doubtLimits = { atLeast: 0, atMost: 10 };
 
 async function save() {
   // A group that lost a value it needs is said by the schema, with its name.
@@ -168,7 +168,7 @@ function changesOf(version: MaterialVersion, i: number): string {
               :label="`Doubt of ${field.label}`"
               quantity="fraction"
               :model-value="draft.about?.[field.path]?.doubt ?? null"
-              :limits="doubtLimits"
+              :limits="limitsAt('about.doubt')"
               @update:model-value="setAbout(field.path, { doubt: $event })"
             />
           </td>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { JobListItem } from '@wick/contract/api';
-import { blankOf, fields, kindNames, kinds, valueAt, type Field } from '@wick/plan/files/library/fields';
+import { blankOf, fields, kindNames, kinds, type Field } from '@wick/plan/files/library/fields';
+import { valueAt } from '@wick/plan/value-at';
 import type { Material, MaterialKind } from '@wick/contract/materials';
 import { Button, Input, Popconfirm } from 'ant-design-vue';
 import { computed, onMounted, ref, shallowRef } from 'vue';

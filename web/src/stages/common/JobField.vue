@@ -3,6 +3,7 @@ import { fieldOf } from '@wick/contract/field';
 import { jobSchema } from '@wick/contract/job/job';
 import { withValueAt } from '@wick/plan/job/edits';
 import { isSettled, usualFor } from '@wick/plan/settle';
+import { valueAt } from '@wick/plan/value-at';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
@@ -28,14 +29,12 @@ const shop = useShopStore();
 
 const field = computed(() => fieldOf(jobSchema, props.path));
 const isOfRow = computed(() => props.modelValue !== undefined);
-const value = computed(() => (isOfRow.value ? props.modelValue! : valueAt(job.document, props.path)));
+const value = computed(() =>
+  isOfRow.value ? props.modelValue! : (valueAt(job.document, props.path) as number | null),
+);
 const taken = computed(
   () => props.assumed ?? (isSettled(props.path) ? usualFor(props.path, job.laid, shop.shop) : undefined),
 );
-
-const valueAt = (document: unknown, path: string) =>
-  path.split('.').reduce((branch, name) => (branch as Record<string, unknown>)[name], document) as
-    number | null;
 
 function change(to: number | null) {
   if (isOfRow.value) emit('update:modelValue', to);

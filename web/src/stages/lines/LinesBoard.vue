@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { polygonOf } from '@wick/core/geometry/arcs';
 import type { Point } from '@wick/core/geometry/polygon';
-import { computed, shallowRef } from 'vue';
+import { computed } from 'vue';
 import BandLabels from '../../board/BandLabels.vue';
 import Board from '../../board/Board.vue';
 import FieldBands from '../../board/FieldBands.vue';
@@ -32,13 +32,13 @@ const emit = defineEmits<{
   select: [id: string];
   check: [id: string];
   hover: [at: Point | null];
-  view: [view: Viewport];
 }>();
 const job = useSession();
 const forecast = useForecast();
 const script = useScript();
 const bands = useBands();
-const view = shallowRef<Viewport>({ scale: 300, left: 0, bottom: 0 });
+/** Scale and place of the plan on the screen. */
+const view = defineModel<Viewport>('view', { required: true });
 const { labels, worst } = useLabels(view);
 const { tool, draft, pointer, scene, isBox } = props.gestures;
 
@@ -79,7 +79,7 @@ const draftPath = computed(() => {
     @twice="gestures.twice"
     @leave="emit('hover', null)"
     @abandon="gestures.abandon()"
-    @view="emit('view', (view = $event))"
+    @view="view = $event"
   >
     <template #inside="{ view: at }">
       <FieldBands v-if="field" :view="at" :bands="field" />

@@ -125,6 +125,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
     <AdviceBoard v-else-if="pane === 'Advice'" :minute="minute" @taken="pane = 'Layouts'" />
     <template v-else>
       <LinesBoard
+        v-model:view="view"
         :gestures="gestures"
         :selected="selected"
         :minute="minute"
@@ -132,7 +133,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
         @select="selected = $event"
         @check="openCheck"
         @hover="hover = $event"
-        @view="view = $event"
       />
       <BoardFoot v-model:view="viewId" :gestures="gestures" :hover="hover" :minute="minute" :field="field" />
     </template>

@@ -1,7 +1,6 @@
 import { nearestOnLine } from '@wick/core/geometry/along';
 import { polygonOf, type Corner } from '@wick/core/geometry/arcs';
-import { boundsOf, type Point } from '@wick/core/geometry/polygon';
-import { rectangle } from '@wick/core/geometry/shapes';
+import type { Point } from '@wick/core/geometry/polygon';
 import { sideAtOffset, sidesOf } from '@wick/core/geometry/sides';
 import type { Edit } from '@wick/plan/job/edits';
 import { addLine, newLine } from '@wick/plan/layout/edits';
@@ -9,7 +8,7 @@ import { addFitting, addMeshArea, type FittingKind } from '@wick/plan/layout/fit
 import { addMark } from '@wick/plan/layout/marks';
 import { addZone } from '@wick/plan/part/zones';
 import { computed, ref, type Ref } from 'vue';
-import { POINT, type BoardEvent, type Tool } from '../../board/tool.ts';
+import { boxBetween, POINT, type BoardEvent, type Tool } from '../../board/tool.ts';
 import type { OpenSession } from '../../compute/use-desk.ts';
 import { createLineHand } from './line-hand.ts';
 import { handleByKey, selectTool, type Pins } from './line-handling.ts';
@@ -56,7 +55,7 @@ export function useLineGestures(
   }
   const drawBox = (label: string, edit: (box: Point[]) => Edit): Tool =>
     hand.stretch((a, b) => {
-      const box = boxOf(a, b);
+      const box = boxBetween(a, b, POINT);
       if (box) once(edit(box), label);
     });
 
@@ -96,14 +95,6 @@ export function useLineGestures(
 }
 
 const isPoint = (a: Point, b: Point) => Math.hypot(b.x - a.x, b.y - a.y) < POINT;
-
-/** A box between two corners; null where it is none. */
-function boxOf(a: Point, b: Point): Point[] | null {
-  const { minX, minY, maxX, maxY } = boundsOf([a, b]);
-  if (maxX - minX < POINT || maxY - minY < POINT) return null;
-  const box = rectangle({ length: maxX - minX, width: maxY - minY });
-  return box.map(({ x, y }) => ({ x: x + minX, y: y + minY }));
-}
 
 /** The side of an outline nearest to a place, drawn in by an offset. */
 function alongEdge(ring: readonly Corner[], at: Point, offset: number): Point[] | null {

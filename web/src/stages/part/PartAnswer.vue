@@ -9,6 +9,7 @@ import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import JobField from '../common/JobField.vue';
+import { sizeLimits } from './shape-templates.ts';
 import Choice from '../../ui/Choice.vue';
 
 /** The part in numbers, and what has no place on the plan: flange and slope. */
@@ -19,7 +20,6 @@ const size = computed(() => {
   const { minX, minY, maxX, maxY } = ringBounds(part.value.outline);
   return { x: maxX - minX, y: maxY - minY };
 });
-const sizeLimits = { atLeast: 0.01, atMost: 100 };
 const processes = Object.entries(table).map(([value, { name }]) => ({ value, label: name }));
 /** Common practice, no source: less flange than this leaves no room for tape and bag. */
 const LEAST_FLANGE = 0.05;

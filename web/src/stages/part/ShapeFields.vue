@@ -6,7 +6,7 @@ import { computed, reactive, ref, watchEffect } from 'vue';
 import { fitViewport, pathOf } from '../../board/viewport.ts';
 import Choice from '../../ui/Choice.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
-import { shapeTemplates, usualSize } from './shape-templates.ts';
+import { shapeTemplates, sizeLimits, usualSize } from './shape-templates.ts';
 
 /** A shape by name and size, drawn as it will be; null while the numbers make none. */
 const patch = defineModel<Patch | null>({ required: true });
@@ -23,8 +23,6 @@ const preview = computed(() => {
   const view = fitViewport(boundsOf(rings[0]!), box, 2);
   return rings.map((ring) => pathOf(view, ring, true)).join('');
 });
-/** Parts run from a hand's breadth to a hull. */
-const limits = { atLeast: 0.01, atMost: 100 };
 </script>
 
 <template>
@@ -40,7 +38,7 @@ const limits = { atLeast: 0.01, atMost: 100 };
     :label="label"
     quantity="length"
     :model-value="size[key]"
-    :limits="limits"
+    :limits="sizeLimits"
     @update:model-value="size[key] = $event ?? size[key]"
   />
   <p v-if="fault" class="ember">{{ fault }}</p>

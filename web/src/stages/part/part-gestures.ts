@@ -1,12 +1,11 @@
 import type { Corner } from '@wick/core/geometry/arcs';
-import { boundsOf, distance, type Point } from '@wick/core/geometry/polygon';
-import { rectangle } from '@wick/core/geometry/shapes';
+import { distance, type Point } from '@wick/core/geometry/polygon';
 import { newId } from '@wick/plan/job/ids';
 import { addHole, ringAt, withOutline, type RingRef } from '@wick/plan/part/edits';
 import { addFeature } from '@wick/plan/part/features';
 import { addZone, splitRing } from '@wick/plan/part/zones';
 import { computed, ref, shallowRef } from 'vue';
-import type { BoardEvent, Tool } from '../../board/tool.ts';
+import { boxBetween, type BoardEvent, type Tool } from '../../board/tool.ts';
 import type { OpenSession } from '../../compute/use-desk.ts';
 import { createPartHand, type Surroundings } from './part-hand.ts';
 import { selectTool } from './part-handling.ts';
@@ -15,6 +14,8 @@ import type { PartTool } from './part-tools.ts';
 
 /** Edges shorter than so many reaches have no handle in their middle. */
 const LEAST_MIDDLE = 3.4;
+/** Side of the smallest box that is one, m. */
+const LEAST_BOX = 1e-3;
 const ringTools: readonly PartTool[] = ['outline', 'hole', 'zone'];
 
 /** Everything a pointer does on the plan of the part, one undo step a gesture. */
@@ -51,7 +52,7 @@ export function usePartGestures(job: OpenSession, around: Surroundings) {
   };
 
   function drawBox(a: Point, b: Point) {
-    const box = boxOf(a, b);
+    const box = boxBetween(a, b, LEAST_BOX);
     if (box) finish(box);
   }
   function addCorner(at: Point) {
@@ -108,11 +109,4 @@ function addRing(job: OpenSession, what: PartTool, ring: readonly Corner[]): Rin
   const isHole = what === 'hole';
   job.apply(isHole ? addHole(ring, id) : addZone(ring, {}, id), what);
   return { kind: isHole ? 'hole' : 'zone', id };
-}
-
-function boxOf(a: Point, b: Point): Point[] | null {
-  const { minX, minY, maxX, maxY } = boundsOf([a, b]);
-  if (maxX - minX < 1e-3 || maxY - minY < 1e-3) return null;
-  const box = rectangle({ length: maxX - minX, width: maxY - minY });
-  return box.map((p) => ({ x: p.x + minX, y: p.y + minY }));
 }

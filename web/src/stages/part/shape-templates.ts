@@ -9,6 +9,9 @@ import {
   trapezoid,
 } from '@wick/core/geometry/shapes';
 
+/** Sizes of parts, m: from a finger's breadth to a hull. */
+export const sizeLimits = { atLeast: 0.01, atMost: 100 };
+
 /** Numbers that shapes are made of, m; each shape uses some. */
 export const usualSize = {
   length: 1.2,
