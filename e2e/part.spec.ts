@@ -161,6 +161,8 @@ test('a new job starts with its shape; a rectangle stays one, its size is typed 
   await type('How many of the ply', '5');
   await page.getByLabel('Add a ply from the library').selectOption('Quad glass 850');
   await expect(page.getByTestId('ply')).toHaveCount(5);
+  // One density for all who ask, where no resin is chosen: that of the list of what is assumed.
+  await expect(page.getByText('Resin taken at 1100 kg/m³ until one is chosen.')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('Control+z');

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
-import { materialOf } from '@wick/plan/settle';
+import { materialOf, settle } from '@wick/plan/settle';
 import type { BookCheck } from '@wick/core/laminate/ply-book';
 import type { Stack } from '@wick/core/laminate/stack';
 import { availablePressure } from '@wick/plan/laminate/stack';
@@ -17,10 +17,8 @@ const props = defineProps<{
 }>();
 const job = useSession();
 const shop = useShopStore();
-/** Taken for weights while no resin is chosen: kg/m3. */
-const USUAL_DENSITY = 1120;
 const resin = computed(() => materialOf(job.laid, job.laid.resin.materialId, 'resin'));
-const density = computed(() => resin.value?.density ?? USUAL_DENSITY);
+const density = computed(() => settle(job.laid, shop.shop)['resin.density'].value);
 const mostPressure = computed(() => availablePressure(job.laid, shop.shop));
 const partMass = computed(() => {
   const { sums } = props.result;
@@ -92,9 +90,7 @@ const balanceWords = {
     <div class="row">
       <span>Part as it leaves the mould</span><span class="number">{{ shop.show(partMass, 'mass') }}</span>
     </div>
-    <p v-if="!resin" class="quiet">
-      Resin taken at {{ shop.show(USUAL_DENSITY, 'density') }} until one is chosen.
-    </p>
+    <p v-if="!resin" class="quiet">Resin taken at {{ shop.show(density, 'density') }} until one is chosen.</p>
     <h3>How resin runs in it</h3>
     <div class="row">
       <span>Flow carried by the mesh</span

@@ -166,6 +166,9 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
 td {
   vertical-align: middle !important;
 }
+td.number {
+  white-space: nowrap;
+}
 .pair :deep(input) {
   padding: 1px 7px;
 }
@@ -175,7 +178,7 @@ td {
   gap: 4px;
 }
 .stock {
-  width: 132px;
+  width: 112px;
 }
 .choice {
   width: 196px;
