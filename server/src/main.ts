@@ -6,10 +6,12 @@ import { createApp } from './http/app.ts';
 import { openDatabase } from './repo/database.ts';
 import { FolderError, lockFolder } from './repo/folder-lock.ts';
 import { createJobRepo } from './repo/job-repo.ts';
+import { createResultRepo } from './repo/result-repo.ts';
 import { createLibraryRepo } from './repo/library-repo.ts';
 import { createMouldRepo } from './repo/mould-repo.ts';
 import { createShopRepo } from './repo/shop-repo.ts';
 import { createJobService } from './services/job-service.ts';
+import { createJobUpkeep } from './services/job-upkeep.ts';
 import { createLibraryService } from './services/library-service.ts';
 import { createMouldService } from './services/mould-service.ts';
 import { seedIfEmpty } from './services/seed.ts';
@@ -34,19 +36,20 @@ async function main() {
   });
   const repos = {
     jobs: createJobRepo(database),
+    results: createResultRepo(database),
     shop: createShopRepo(database),
     library: createLibraryRepo(database),
     moulds: createMouldRepo(database),
   };
   await repos.jobs.clearDeleted(new Date(Date.now() - KEEP_DELETED));
   if (await seedIfEmpty(repos)) log.info('empty database: demo workshop added');
-  const jobs = createJobService(repos.jobs, createShopService(repos.shop));
-  const rewritten = await jobs.bringUpToDate();
+  const upkeep = createJobUpkeep(repos.jobs, createShopService(repos.shop));
+  const rewritten = await upkeep.bringUpToDate();
   if (rewritten > 0) log.info(`${rewritten} jobs of an earlier version brought up to date`);
   const webFolder = `${root}web/dist`;
   const app = createApp({
-    jobs,
-    shop: createShopService(repos.shop, jobs.summariseAll),
+    jobs: createJobService(repos, createShopService(repos.shop)),
+    shop: createShopService(repos.shop, upkeep.summariseAll),
     library: createLibraryService(repos.library, repos.jobs),
     moulds: createMouldService(repos.moulds, repos.jobs),
     log,

@@ -35,12 +35,8 @@ const MAX_ITERATIONS = 400;
 /** While the active set still grows, the pressure need not be exact. */
 const LOOSE = 0.03;
 
-/**
- * Primal-dual active set over a conjugate gradient. Because the matrix is an M-matrix the set only grows once the first
- * guess lies below the solution.
- * Source: Hintermueller, Ito & Kunisch 2002 (SIAM J. Optim. 13:865) for the active set. Checked by obstacle.test.ts.
- */
-export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
+/** The nodes under pressure, and the pressure of these for what they must take. */
+function createActiveSet(network: FlowNetwork) {
   const { nodeCount, rowStart, columns, conductance } = network;
   const multigrid = createMultigrid(network);
   const active = new Uint8Array(nodeCount);
@@ -50,7 +46,7 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
   const p = new Float64Array(nodeCount);
   const q = new Float64Array(nodeCount);
   const diagonal = new Float64Array(nodeCount);
-  let activeCount = 0;
+  let count = 0;
 
   function flowInto(i: number, u: Float64Array): number {
     let sum = 0;
@@ -60,16 +56,17 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
     return sum;
   }
 
-  function setActive(isActive: (i: number) => boolean) {
-    activeCount = 0;
+  function set(isActive: (i: number) => boolean) {
+    count = 0;
     for (let i = 0; i < nodeCount; i++) {
       active[i] = isActive(i) ? 1 : 0;
-      if (active[i]) list[activeCount++] = i;
+      if (active[i]) list[count++] = i;
     }
     p.fill(0);
     multigrid.update(active);
   }
 
+  /** Takes up the conductances as they are now. */
   function refresh(compliance: Float64Array) {
     for (let i = 0; i < nodeCount; i++) {
       diagonal[i] = compliance[i];
@@ -79,13 +76,13 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
   }
 
   /** Conjugate gradient on the active nodes; stops when the absolute errors sum below the tolerance. */
-  function solveActive(
+  function solve(
     { impulse: u, capacity, compliance }: ObstacleStep,
     tolerance: number,
     reduction: number,
   ): number {
     let error = 0;
-    for (let n = 0; n < activeCount; n++) {
+    for (let n = 0; n < count; n++) {
       const i = list[n];
       r[i] = flowInto(i, u) - compliance[i] * u[i] - capacity[i];
       error += Math.abs(r[i]);
@@ -98,15 +95,28 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
     while (!(error <= goal)) {
       if (++iterations > MAX_ITERATIONS || Number.isNaN(error)) throw pressureDidNotSettle();
       multigrid.apply(r, z);
-      const rz = dot(list, activeCount, r, z);
+      const rz = dot(list, count, r, z);
       const beta = iterations > 1 ? rz / rzOld : 0;
-      for (let n = 0; n < activeCount; n++) p[list[n]] = z[list[n]] + beta * p[list[n]];
-      const pq = multiply(network, diagonal, list, activeCount, p, q);
-      error = step(list, activeCount, rz / pq, p, q, u, r);
+      for (let n = 0; n < count; n++) p[list[n]] = z[list[n]] + beta * p[list[n]];
+      const pq = multiply(network, diagonal, list, count, p, q);
+      error = step(list, count, rz / pq, p, q, u, r);
       rzOld = rz;
     }
     return iterations;
   }
+
+  return { active, flowInto, set, refresh, solve };
+}
+
+/**
+ * Primal-dual active set over a conjugate gradient. Because the matrix is an M-matrix the set only grows once the first
+ * guess lies below the solution.
+ * Source: Hintermueller, Ito & Kunisch 2002 (SIAM J. Optim. 13:865) for the active set. Checked by obstacle.test.ts.
+ */
+export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
+  const { nodeCount } = network;
+  const set = createActiveSet(network);
+  const { active, flowInto } = set;
 
   /** Applies the complementarity test; true when no node changed sides. */
   function isSettled(step: ObstacleStep, slack: number): boolean {
@@ -125,20 +135,20 @@ export function createObstacleSolver(network: FlowNetwork): ObstacleSolver {
       active[i] = 0;
       impulse[i] = floor[i];
     }
-    setActive((i) => active[i] === 1);
+    set.set((i) => active[i] === 1);
     return false;
   }
 
   function solve(step: ObstacleStep, inflow: Float64Array) {
     const { capacity, isGiven, floor, compliance, impulse, tolerance } = step;
-    refresh(compliance);
-    setActive((i) => !isGiven[i] && impulse[i] > floor[i]);
+    set.refresh(compliance);
+    set.set((i) => !isGiven[i] && impulse[i] > floor[i]);
     for (let i = 0; i < nodeCount; i++) if (!isGiven[i] && !active[i]) impulse[i] = floor[i];
     let solves = 0;
     let iterations = 0;
     for (let exact = false; ;) {
       if (++solves > MAX_SETS) throw frontDidNotSettle();
-      iterations += solveActive(step, tolerance, exact ? 0 : LOOSE);
+      iterations += set.solve(step, tolerance, exact ? 0 : LOOSE);
       const settled = isSettled(step, tolerance / nodeCount);
       if (settled && exact) break;
       exact = settled;

@@ -12,10 +12,12 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { openDatabase } from '../repo/database.ts';
 import { createJobRepo, type JobRepo } from '../repo/job-repo.ts';
+import { createResultRepo, type ResultRepo } from '../repo/result-repo.ts';
 import { createLibraryRepo } from '../repo/library-repo.ts';
 import { createMouldRepo } from '../repo/mould-repo.ts';
 import { createShopRepo } from '../repo/shop-repo.ts';
 import { createJobService } from '../services/job-service.ts';
+import { createJobUpkeep } from '../services/job-upkeep.ts';
 import { createLibraryService } from '../services/library-service.ts';
 import { createMouldService } from '../services/mould-service.ts';
 import { seedIfEmpty } from '../services/seed.ts';
@@ -24,6 +26,7 @@ import { createApp } from './app.ts';
 
 let app: Express;
 let jobRepo: JobRepo;
+let resultRepo: ResultRepo;
 let parts: Parameters<typeof createApp>[0];
 let opened: Awaited<ReturnType<typeof openDatabase>>;
 const quiet = pino({ level: 'silent' });
@@ -32,6 +35,7 @@ beforeAll(async () => {
   opened = await openDatabase();
   const { database } = opened;
   jobRepo = createJobRepo(database);
+  resultRepo = createResultRepo(database);
   const repos = {
     jobs: jobRepo,
     shop: createShopRepo(database),
@@ -40,10 +44,10 @@ beforeAll(async () => {
   };
   expect(await seedIfEmpty(repos)).toBe(true);
   expect(await seedIfEmpty(repos)).toBe(false);
-  const jobs = createJobService(repos.jobs, createShopService(repos.shop));
+  const shop = createShopService(repos.shop);
   parts = {
-    jobs,
-    shop: createShopService(repos.shop, jobs.summariseAll),
+    jobs: createJobService({ jobs: jobRepo, results: resultRepo }, shop),
+    shop: createShopService(repos.shop, createJobUpkeep(jobRepo, shop).summariseAll),
     library: createLibraryService(repos.library, repos.jobs),
     moulds: createMouldService(repos.moulds, repos.jobs),
     log: quiet,
@@ -51,6 +55,8 @@ beforeAll(async () => {
   app = createApp(parts);
 });
 afterAll(() => opened.close());
+
+const over = (jobs: JobRepo) => createJobService({ jobs, results: resultRepo }, parts.shop);
 
 const create = async (name = 'Test job'): Promise<StoredJob> =>
   (await request(app).post('/api/jobs').send({ name }).expect(201)).body;
@@ -151,7 +157,7 @@ describe('jobs', () => {
     expect(document).toEqual({ ...mirrorJob(demoJobs[0]!), name: 'Dome gore 7, other hand' });
     const before = await countJobs();
     const failing: JobRepo = { ...jobRepo, add: () => Promise.reject(new Error('power cut')) };
-    const broken = createApp({ ...parts, jobs: createJobService(failing, parts.shop) });
+    const broken = createApp({ ...parts, jobs: over(failing) });
     await request(broken).post('/api/jobs').send({ copyOf: gore, mirrored: true }).expect(500);
     expect(await countJobs()).toBe(before);
     await copyOf('nobody').expect(404);
@@ -409,7 +415,7 @@ describe('a full disk', () => {
         ...jobRepo,
         replace: () => Promise.reject(Object.assign(new Error('write failed'), fault)),
       };
-      const fullApp = createApp({ ...parts, jobs: createJobService(failing, parts.shop) });
+      const fullApp = createApp({ ...parts, jobs: over(failing) });
       const changed: Job = { ...job.document, name: 'Lost?' };
       const answer = await request(fullApp)
         .put(`/api/jobs/${job.id}`)
@@ -422,7 +428,7 @@ describe('a full disk', () => {
 
   test('an unknown fault answers 500 without its inner words', async () => {
     const failing: JobRepo = { ...jobRepo, list: () => Promise.reject(new Error('secret detail')) };
-    const broken = createApp({ ...parts, jobs: createJobService(failing, parts.shop) });
+    const broken = createApp({ ...parts, jobs: over(failing) });
     const answer = await request(broken).get('/api/jobs').expect(500);
     expect(answer.text).not.toContain('secret');
   });

@@ -4,7 +4,9 @@ import type { Job } from '@wick/contract/job/job';
 import type { JobResult } from '@wick/contract/job/result';
 import type { JobSummary } from '@wick/plan/job/summary';
 import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
+import type { PgUpdateSetSource } from 'drizzle-orm/pg-core';
 import type { Database } from './database.ts';
+import { createResultRepo } from './result-repo.ts';
 import { jobs, results } from './tables.ts';
 
 /** A document as it lies in the database: of whatever version it was written in. */
@@ -27,39 +29,54 @@ const kept = ({ id, revision, changedAt, document }: Row): KeptJob => ({
   document,
 });
 
+/** What lists read: written beside the documents. */
+const listed = {
+  id: jobs.id,
+  revision: jobs.revision,
+  changedAt: jobs.changedAt,
+  name: jobs.name,
+  process: jobs.process,
+  isArchived: jobs.isArchived,
+  sketch: jobs.sketch,
+  mouldId: jobs.mouldId,
+  materialIds: jobs.materialIds,
+  resultKey: jobs.resultKey,
+  key: results.key,
+  outcome: results.outcome,
+};
+type Listed = Pick<Row, Exclude<keyof typeof listed, 'key' | 'outcome'>> & {
+  readonly key: string | null;
+  readonly outcome: JobListItem['outcome'];
+};
+
+const listItem = ({ changedAt, sketch, resultKey, key, ...row }: Listed): JobListItem => ({
+  ...row,
+  changedAt: changedAt.toISOString(),
+  sketch: sketch ?? { outline: [], holes: [], zones: [], feeds: [], vents: [] },
+  isStale: row.outcome !== null && key !== resultKey,
+});
+
 export type JobRepo = ReturnType<typeof createJobRepo>;
 
 export function createJobRepo(database: Database) {
   const isThere = (id: string) => and(eq(jobs.id, id), isNull(jobs.deletedAt));
 
+  /** @returns whether the job was there */
+  async function mark(id: string, values: PgUpdateSetSource<typeof jobs>): Promise<boolean> {
+    const rows = await database.update(jobs).set(values).where(isThere(id)).returning({ id: jobs.id });
+    return rows.length > 0;
+  }
+
   return {
     /** Newest first. Reads what is written beside the documents, never the documents. */
     async list(): Promise<JobListItem[]> {
       const rows = await database
-        .select({
-          id: jobs.id,
-          revision: jobs.revision,
-          changedAt: jobs.changedAt,
-          name: jobs.name,
-          process: jobs.process,
-          isArchived: jobs.isArchived,
-          sketch: jobs.sketch,
-          mouldId: jobs.mouldId,
-          materialIds: jobs.materialIds,
-          resultKey: jobs.resultKey,
-          key: results.key,
-          outcome: results.outcome,
-        })
+        .select(listed)
         .from(jobs)
         .leftJoin(results, and(eq(results.jobId, jobs.id), eq(results.layoutId, jobs.currentLayoutId)))
         .where(isNull(jobs.deletedAt))
         .orderBy(desc(jobs.changedAt));
-      return rows.map(({ changedAt, sketch, resultKey, key, ...row }) => ({
-        ...row,
-        changedAt: changedAt.toISOString(),
-        sketch: sketch ?? { outline: [], holes: [], zones: [], feeds: [], vents: [] },
-        isStale: row.outcome !== null && key !== resultKey,
-      }));
+      return rows.map(listItem);
     },
 
     async find(id: string): Promise<KeptJob | null> {
@@ -74,8 +91,7 @@ export function createJobRepo(database: Database) {
           .insert(jobs)
           .values({ id, revision: 1, document, ...summary })
           .returning();
-        if (known.length > 0)
-          await on.insert(results).values(known.map((result) => ({ jobId: id, ...result })));
+        await createResultRepo(on).keep(id, known);
         return kept(row!);
       });
     },
@@ -112,42 +128,8 @@ export function createJobRepo(database: Database) {
       });
     },
 
-    async results(id: string): Promise<JobResult[]> {
-      return database
-        .select({ layoutId: results.layoutId, key: results.key, outcome: results.outcome })
-        .from(results)
-        .where(eq(results.jobId, id));
-    },
-
-    /** Each takes the place of an earlier one of its layout; all or none. */
-    async keepResults(id: string, known: readonly JobResult[]): Promise<void> {
-      if (known.length === 0) return;
-      await database
-        .insert(results)
-        .values(known.map((result) => ({ jobId: id, ...result })))
-        .onConflictDoUpdate({
-          target: [results.jobId, results.layoutId],
-          set: { key: sql`excluded.key`, outcome: sql`excluded.outcome` },
-        });
-    },
-
-    async setArchived(id: string, isArchived: boolean): Promise<boolean> {
-      const rows = await database
-        .update(jobs)
-        .set({ isArchived })
-        .where(isThere(id))
-        .returning({ id: jobs.id });
-      return rows.length > 0;
-    },
-
-    async remove(id: string): Promise<boolean> {
-      const rows = await database
-        .update(jobs)
-        .set({ deletedAt: sql`now()` })
-        .where(isThere(id))
-        .returning({ id: jobs.id });
-      return rows.length > 0;
-    },
+    setArchived: (id: string, isArchived: boolean): Promise<boolean> => mark(id, { isArchived }),
+    remove: (id: string): Promise<boolean> => mark(id, { deletedAt: sql`now()` }),
 
     async restore(id: string): Promise<KeptJob | null> {
       const [row] = await database

@@ -9,9 +9,11 @@ import { readJobFile } from '@wick/plan/files/job-file';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { createJobService } from '../services/job-service.ts';
+import { createJobUpkeep } from '../services/job-upkeep.ts';
 import { createShopService } from '../services/shop-service.ts';
 import { openDatabase } from './database.ts';
 import { createJobRepo } from './job-repo.ts';
+import { createResultRepo } from './result-repo.ts';
 import { createShopRepo } from './shop-repo.ts';
 
 const frozen = fileURLToPath(new URL('../../../contract/src/migrations/frozen/', import.meta.url));
@@ -48,9 +50,11 @@ test('a stored database of before opens, its jobs brought up to date, their revi
   const { database, close } = await openDatabase(join(folder, 'data'));
   try {
     const repo = createJobRepo(database);
-    const jobs = createJobService(repo, createShopService(createShopRepo(database)));
-    expect(await jobs.bringUpToDate()).toBe(files.length);
-    expect(await jobs.bringUpToDate()).toBe(0);
+    const shop = createShopService(createShopRepo(database));
+    const jobs = createJobService({ jobs: repo, results: createResultRepo(database) }, shop);
+    const upkeep = createJobUpkeep(repo, shop);
+    expect(await upkeep.bringUpToDate()).toBe(files.length);
+    expect(await upkeep.bringUpToDate()).toBe(0);
     for (const [n, file] of files.entries()) {
       const read = readJobFile(readFileSync(join(frozen, file), 'utf8'));
       const { revision, document } = await jobs.get(file);

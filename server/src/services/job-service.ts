@@ -1,5 +1,5 @@
 import type { JobListItem, NewJob, StoredJob, WrittenJob } from '@wick/contract/api';
-import { JOB_VERSION, type Job } from '@wick/contract/job/job';
+import type { Job } from '@wick/contract/job/job';
 import type { JobResult } from '@wick/contract/job/result';
 import { readJob, readJobFile, type JobFile } from '@wick/plan/files/job-file';
 import { withName } from '@wick/plan/job/edits';
@@ -7,6 +7,7 @@ import { jobWithShape } from '@wick/plan/job/new-job';
 import { summaryOf } from '@wick/plan/job/summary';
 import { mirrorJob } from '@wick/plan/part/edits';
 import type { JobRepo, JobToKeep, KeptJob } from '../repo/job-repo.ts';
+import type { ResultRepo } from '../repo/result-repo.ts';
 import { ProblemError } from './problem.ts';
 import type { ShopService } from './shop-service.ts';
 
@@ -15,21 +16,30 @@ export type JobService = ReturnType<typeof createJobService>;
 const NAME_LENGTH = 80;
 const renamed = (name: string, more: string) => `${name.slice(0, NAME_LENGTH - more.length)}${more}`;
 
-export function createJobService(repo: JobRepo, shop: Pick<ShopService, 'getShop'>) {
+/** The document brought up to date and checked; it may have been written by an earlier version. */
+function readKept({ document, ...rest }: KeptJob): StoredJob {
+  const read = readJob(document);
+  if (read.ok) return { ...rest, document: read.value };
+  throw new ProblemError(
+    read.code,
+    `What is stored of this job does not hang together. ${read.message} Nothing was changed; import an exported file of it, or go back to an earlier copy of the data folder.`,
+  );
+}
+
+function newJob(shape: Parameters<typeof jobWithShape>[0]): Job {
+  const made = readJob(jobWithShape(shape));
+  if (made.ok) return made.value;
+  throw new ProblemError(made.code, made.message);
+}
+
+export function createJobService(
+  { jobs: repo, results: found }: { readonly jobs: JobRepo; readonly results: ResultRepo },
+  shop: Pick<ShopService, 'getShop'>,
+) {
   const toKeep = async (document: Job): Promise<JobToKeep> => ({
     document,
     summary: summaryOf(document, (await shop.getShop()).shop),
   });
-
-  /** The document brought up to date and checked; it may have been written by an earlier version. */
-  function readKept({ document, ...rest }: KeptJob): StoredJob {
-    const read = readJob(document);
-    if (read.ok) return { ...rest, document: read.value };
-    throw new ProblemError(
-      read.code,
-      `What is stored of this job does not hang together. ${read.message} Nothing was changed; import an exported file of it, or go back to an earlier copy of the data folder.`,
-    );
-  }
 
   async function get(id: string): Promise<StoredJob> {
     const job = await repo.find(id);
@@ -48,22 +58,20 @@ export function createJobService(repo: JobRepo, shop: Pick<ShopService, 'getShop
   const add = async (document: Job, results: readonly JobResult[] = []) =>
     readKept(await repo.add(await toKeep(document), results));
 
+  /** As the other hand if so wanted. */
+  async function copy({ copyOf, mirrored }: Extract<NewJob, { copyOf: string }>): Promise<StoredJob> {
+    const { document } = await get(copyOf);
+    return mirrored
+      ? add(withName(renamed(document.name, ', other hand'))(mirrorJob(document)))
+      : add(withName(renamed(document.name, ', copy'))(document), await found.of(copyOf));
+  }
+
   return {
     get,
     list: (): Promise<JobListItem[]> => repo.list(),
 
-    /** A new job, or a copy of another, as the other hand if so wanted: one write. */
-    async create(wanted: NewJob): Promise<StoredJob> {
-      if (!('copyOf' in wanted)) {
-        const made = readJob(jobWithShape(wanted));
-        if (!made.ok) throw new ProblemError(made.code, made.message);
-        return add(made.value);
-      }
-      const { document } = await get(wanted.copyOf);
-      if (!wanted.mirrored)
-        return add(withName(renamed(document.name, ', copy'))(document), await repo.results(wanted.copyOf));
-      return add(withName(renamed(document.name, ', other hand'))(mirrorJob(document)));
-    },
+    create: async (wanted: NewJob): Promise<StoredJob> =>
+      'copyOf' in wanted ? copy(wanted) : add(newJob(wanted)),
 
     async write(id: string, revision: number, document: unknown): Promise<WrittenJob> {
       const read = readJob(document);
@@ -86,18 +94,18 @@ export function createJobService(repo: JobRepo, shop: Pick<ShopService, 'getShop
     async exportFile(id: string): Promise<JobFile> {
       const { document } = await get(id);
       const layouts = new Set(document.layouts.map((layout) => layout.id));
-      const results = (await repo.results(id)).filter(({ layoutId }) => layouts.has(layoutId));
+      const results = (await found.of(id)).filter(({ layoutId }) => layouts.has(layoutId));
       return { job: document, results };
     },
 
     async results(id: string): Promise<JobResult[]> {
       await requireThere(id);
-      return repo.results(id);
+      return found.of(id);
     },
 
     async keepResults(id: string, results: readonly JobResult[]): Promise<void> {
       await requireThere(id);
-      await repo.keepResults(id, results);
+      await found.keep(id, results);
     },
 
     async setArchived(id: string, isArchived: boolean): Promise<void> {
@@ -116,25 +124,6 @@ export function createJobService(repo: JobRepo, shop: Pick<ShopService, 'getShop
 
     async remove(id: string): Promise<void> {
       if (!(await repo.remove(id))) throw new ProblemError('NOT_FOUND', 'This job was already deleted.');
-    },
-
-    /** What lists show of every job, worked out again: after a change of the shop its keys are others. */
-    async summariseAll(): Promise<void> {
-      const { shop: now } = await shop.getShop();
-      await repo.rewriteAll((document) => {
-        const read = readJob(document);
-        return read.ok ? { document: read.value, summary: summaryOf(read.value, now) } : null;
-      });
-    },
-
-    /** Documents of earlier versions brought up to date; what cannot be read is left as it is. @returns how many were rewritten */
-    async bringUpToDate(): Promise<number> {
-      const { shop: now } = await shop.getShop();
-      return repo.rewriteAll((document) => {
-        if ((document as { version?: unknown }).version === JOB_VERSION) return null;
-        const read = readJob(document);
-        return read.ok ? { document: read.value, summary: summaryOf(read.value, now) } : null;
-      });
     },
   };
 }

@@ -6,7 +6,7 @@ import { ProblemError } from './problem.ts';
 export type ShopService = ReturnType<typeof createShopService>;
 
 /** @param onChanged called after the settings have been written */
-export function createShopService(repo: ShopRepo, onChanged: () => Promise<void> = async () => undefined) {
+export function createShopService(repo: ShopRepo, onChanged: () => Promise<unknown> = async () => undefined) {
   async function getShop(): Promise<StoredShop> {
     const found = await repo.findShop();
     if (found) return found;

@@ -1,3 +1,4 @@
+import type { FlowForecast } from '@wick/core/flow/forecast';
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import { effectsOf, type ChangeEffect } from '@wick/core/verdict/changes';
 import { clockOf, likelyTimes } from '@wick/core/verdict/verdict';
@@ -10,7 +11,7 @@ import { missingOf } from '@wick/plan/forecast/missing';
 import { problemOf, runsOnClock } from '@wick/plan/forecast/problem';
 import { processOf } from '@wick/plan/processes/processes';
 import { prelude, runConditionsOf } from '@wick/plan/resin/run';
-import { computed, ref } from 'vue';
+import { computed, ref, type Ref } from 'vue';
 import { atRest } from './at-rest.ts';
 import type { Desk } from './desk.ts';
 import { createForecastRuns, type Posed } from './forecast-runs.ts';
@@ -25,6 +26,20 @@ function orRefusal<T extends object>(work: () => T) {
     if (error instanceof ModelError) return { ok: false as const, message: error.message };
     throw error;
   }
+}
+
+/** The face of the laminate that the board shows, where layers are told apart, and the front on it. */
+function createFace(flow: Ref<FlowForecast | null>) {
+  const side = ref<'bag' | 'mould'>('mould');
+  const arrival = computed(() => {
+    if (!flow.value) return null;
+    const { layers, arrival: through } = flow.value;
+    return layers.length > 1 && side.value === 'bag' ? layers[0]!.arrival : through;
+  });
+  const isochrones = computed(
+    () => flow.value && arrival.value && createIsochrones(flow.value.mesh, arrival.value),
+  );
+  return { side, arrival, isochrones };
 }
 
 /** Forecast of the open job: a coarse one at once, a fine one when the hand rests. Resin and clock are look-ups in it. */
@@ -42,16 +57,7 @@ export function createForecast(desk: Desk) {
   const { solved, key, progress } = runs;
 
   const flow = computed(() => solved.value?.flow ?? null);
-  /** Which face of the laminate the board shows, where layers are told apart. */
-  const side = ref<'bag' | 'mould'>('mould');
-  const arrival = computed(() => {
-    if (!flow.value) return null;
-    const { layers, arrival: through } = flow.value;
-    return layers.length > 1 && side.value === 'bag' ? layers[0]!.arrival : through;
-  });
-  const isochrones = computed(
-    () => flow.value && arrival.value && createIsochrones(flow.value.mesh, arrival.value),
-  );
+  const face = createFace(flow);
   const run = computed(() => runConditionsOf(job.value, shop.shop));
   const resin = computed(() => run.value && orRefusal(() => ({ clock: clockOf(run.value!) })));
   const clock = computed(() => (resin.value?.ok ? resin.value.clock : null));
@@ -103,7 +109,6 @@ export function createForecast(desk: Desk) {
   return {
     solved,
     flow,
-    isochrones,
     run,
     clock,
     verdict,
@@ -115,8 +120,7 @@ export function createForecast(desk: Desk) {
     timeOf,
     runTimeAt,
     timeline,
-    side,
-    arrival,
+    ...face,
     isUpToDate,
     likelyAt,
     ageAt,

@@ -1,6 +1,7 @@
 import { describe, expect, jest, test } from '@jest/globals';
 import fc from 'fast-check';
-import { Cancelled, createScheduler, type Lane, type WorkerLike } from './scheduler.ts';
+import { Cancelled, createScheduler, type Lane } from './scheduler.ts';
+import type { WorkerLike } from './slots.ts';
 import type { Task } from './tasks.ts';
 import type { Question, Reply } from './wire.ts';
 

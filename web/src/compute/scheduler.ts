@@ -1,19 +1,12 @@
 import type { ResultOf, Task } from './tasks.ts';
-import type { Question, Reply } from './wire.ts';
+import type { Reply } from './wire.ts';
+import { createAnswers } from './answers.ts';
+import { createSlots, type Slot, type WorkerLike } from './slots.ts';
 
 /** What is wanted sooner comes first. The last two may never take every worker. */
 export type Lane = 'drag' | 'board' | 'doubt' | 'advice';
 const LANES: readonly Lane[] = ['drag', 'board', 'doubt', 'advice'];
 const isBackground = (lane: Lane) => lane === 'doubt' || lane === 'advice';
-
-/** The part of a worker that is used. */
-export interface WorkerLike {
-  postMessage(question: Question): void;
-  terminate(): void;
-  onmessage: ((event: MessageEvent<Reply>) => void) | null;
-  onerror: ((event: ErrorEvent) => void) | null;
-  onmessageerror?: ((event: MessageEvent) => void) | null;
-}
 
 interface Options {
   readonly lane: Lane;
@@ -43,20 +36,14 @@ interface Wish {
   readonly onProgress?: (share: number) => void;
 }
 
+/** One question, and who waits for its answer. */
 interface Job {
   readonly key: string;
   readonly task: Task;
   readonly wishes: Set<Wish>;
   readonly order: number;
   crashes: number;
-  slot: Slot | null;
-}
-
-interface Slot {
-  readonly worker: WorkerLike;
-  readonly stop: Int32Array | null;
-  job: Job | null;
-  number: number;
+  slot: Slot<Job> | null;
 }
 
 /** A question that has ended so many workers is not asked again. */
@@ -65,55 +52,75 @@ const MOST_KNOWN = 60;
 /** Key of what a worker is still ending. */
 const GIVEN_UP = '';
 
+const laneOf = ({ wishes }: Job): number =>
+  Math.min(...Array.from(wishes, ({ lane }) => LANES.indexOf(lane)));
+const inBackground = (job: Job) => isBackground(LANES[laneOf(job)]!);
+
+/** A background job may start only while another worker is left for what the hand waits for. */
+const mayStart = (job: Job, busy: readonly Job[], size: number): boolean =>
+  size === 1 || !inBackground(job) || busy.filter(inBackground).length < size - 1;
+
+const newJob = (key: string, task: Task, order: number): Job => ({
+  key,
+  task,
+  wishes: new Set(),
+  order,
+  crashes: 0,
+  slot: null,
+});
+
+/** What is to be run now of what waits. */
+function nextOf(jobs: Iterable<Job>, busy: readonly Job[], size: number): Job | null {
+  const waiting = Array.from(jobs).filter(({ slot }) => slot === null);
+  waiting.sort((a, b) => laneOf(a) - laneOf(b) || a.order - b.order);
+  return waiting.find((job) => mayStart(job, busy, size)) ?? null;
+}
+
+/** Waits for the answer to a job as one of those who want it. */
+function answerTo(
+  job: Job,
+  { lane, signal, onProgress }: Options,
+  onWithdrawn: () => void,
+): Promise<unknown> {
+  return new Promise((resolve, reject) => {
+    const wish: Wish = { lane, resolve, reject, onProgress };
+    job.wishes.add(wish);
+    const withdraw = () => {
+      if (!job.wishes.delete(wish)) return;
+      reject(new Cancelled('cancelled'));
+      onWithdrawn();
+    };
+    signal?.addEventListener('abort', withdraw, { once: true });
+  });
+}
+
+function refuse({ wishes }: Job, error: Error) {
+  wishes.forEach(({ reject }) => reject(error));
+}
+
+function brokenOff(times: number, why: string): Error {
+  const reason = why ? ` (${why})` : '';
+  return new Error(
+    `The forecast broke off ${times} times${reason}. Nothing of the job is lost; change something or reload to try again.`,
+  );
+}
+
 /**
  * One pool of workers for everything. Questions wait in lanes; answers are kept by key; a worker that dies is replaced and its
  * question asked again.
  * @param size most workers, no more than the machine has cores
  */
 export function createScheduler(createWorker: () => WorkerLike, size: number): Scheduler {
-  const slots: Slot[] = [];
+  const slots = createSlots<Job>(createWorker, size, { hear, onCrash });
   const jobs = new Map<string, Job>();
-  const answers = new Map<string, unknown>();
+  const answers = createAnswers(MOST_KNOWN);
   let count = 0;
   let isClosed = false;
 
-  const laneOf = ({ wishes }: Job): number =>
-    Math.min(...Array.from(wishes, ({ lane }) => LANES.indexOf(lane)));
-  const inBackground = (job: Job) => isBackground(LANES[laneOf(job)]!);
-
-  function createSlot(): Slot {
-    const worker = createWorker();
-    const stop = typeof SharedArrayBuffer === 'undefined' ? null : new Int32Array(new SharedArrayBuffer(4));
-    const slot: Slot = { worker, stop, job: null, number: 0 };
-    worker.onmessage = ({ data }) => hear(slot, data);
-    worker.onerror = (event) => onCrash(slot, event?.message ?? '');
-    worker.onmessageerror = () => onCrash(slot, 'its answer could not be read');
-    slots.push(slot);
-    return slot;
-  }
-
-  function drop(slot: Slot) {
-    slot.worker.onmessage = slot.worker.onerror = null;
-    slot.worker.terminate();
-    slots.splice(slots.indexOf(slot), 1);
-  }
-
-  /** A background job may start only while another worker is left for what the hand waits for. */
-  function mayStart(job: Job): boolean {
-    if (size === 1 || !inBackground(job)) return true;
-    const busy = slots.filter((slot) => slot.job && inBackground(slot.job)).length;
-    return busy < size - 1;
-  }
-
-  function next(): Job | null {
-    const waiting = Array.from(jobs.values()).filter(({ slot }) => slot === null);
-    waiting.sort((a, b) => laneOf(a) - laneOf(b) || a.order - b.order);
-    return waiting.find(mayStart) ?? null;
-  }
-
   function pump() {
+    const next = () => nextOf(jobs.values(), slots.busy(), size);
     for (let job = next(); job && !isClosed; job = next()) {
-      const slot = slots.find((one) => one.job === null) ?? (slots.length < size ? createSlot() : null);
+      const slot = slots.idle();
       if (!slot) return;
       slot.job = job;
       slot.number = ++count;
@@ -122,7 +129,7 @@ export function createScheduler(createWorker: () => WorkerLike, size: number): S
     }
   }
 
-  function hear(slot: Slot, reply: Reply) {
+  function hear(slot: Slot<Job>, reply: Reply) {
     // A reply of a question that was given up.
     if (reply.number !== slot.number) return;
     const { job } = slot;
@@ -131,32 +138,22 @@ export function createScheduler(createWorker: () => WorkerLike, size: number): S
     if (job && job.key !== GIVEN_UP) {
       jobs.delete(job.key);
       if (reply.kind === 'done') {
-        remember(job.key, reply.result);
+        answers.remember(job.key, reply.result);
         job.wishes.forEach(({ resolve }) => resolve(reply.result));
-      } else job.wishes.forEach(({ reject }) => reject(new Error(reply.failure.message)));
+      } else refuse(job, new Error(reply.failure.message));
     }
     pump();
   }
 
-  function remember(key: string, result: unknown) {
-    answers.delete(key);
-    answers.set(key, result);
-    if (answers.size > MOST_KNOWN) answers.delete(answers.keys().next().value!);
-  }
-
-  function onCrash(slot: Slot, why: string) {
+  function onCrash(slot: Slot<Job>, why: string) {
     const { job } = slot;
-    drop(slot);
+    slots.drop(slot);
     if (job) {
       job.slot = null;
       job.crashes += 1;
       if (job.crashes >= MOST_CRASHES) {
         jobs.delete(job.key);
-        const reason = why ? ` (${why})` : '';
-        const error = new Error(
-          `The forecast broke off ${job.crashes} times${reason}. Nothing of the job is lost; change something or reload to try again.`,
-        );
-        job.wishes.forEach(({ reject }) => reject(error));
+        refuse(job, brokenOff(job.crashes, why));
       }
     }
     pump();
@@ -173,45 +170,28 @@ export function createScheduler(createWorker: () => WorkerLike, size: number): S
       // The worker looks at it after each step and stays alive; until it has, it is not idle.
       Atomics.store(slot.stop, 0, slot.number);
       slot.job = { ...job, key: GIVEN_UP, wishes: new Set(), slot };
-    } else drop(slot);
+    } else slots.drop(slot);
     pump();
   }
 
   return {
-    want(key, task, { lane, signal, onProgress }) {
-      if (signal?.aborted || isClosed) return Promise.reject(new Cancelled('cancelled'));
-      if (answers.has(key)) {
-        const result = answers.get(key);
-        remember(key, result);
-        return Promise.resolve(result as never);
-      }
-      let job = jobs.get(key);
-      if (!job) {
-        job = { key, task, wishes: new Set(), order: ++count, crashes: 0, slot: null };
-        jobs.set(key, job);
-      }
-      const own = job;
-      return new Promise((resolve, reject) => {
-        const wish: Wish = { lane, resolve: resolve as Wish['resolve'], reject, onProgress };
-        own.wishes.add(wish);
-        signal?.addEventListener(
-          'abort',
-          () => {
-            if (!own.wishes.delete(wish)) return;
-            reject(new Cancelled('cancelled'));
-            if (own.wishes.size === 0 && jobs.get(own.key) === own) giveUp(own);
-          },
-          { once: true },
-        );
-        pump();
+    want(key, task, options) {
+      if (options.signal?.aborted || isClosed) return Promise.reject(new Cancelled('cancelled'));
+      if (answers.has(key)) return Promise.resolve(answers.take(key) as never);
+      const job = jobs.get(key) ?? newJob(key, task, ++count);
+      jobs.set(key, job);
+      const answer = answerTo(job, options, () => {
+        if (job.wishes.size === 0 && jobs.get(key) === job) giveUp(job);
       });
+      pump();
+      return answer as never;
     },
-    known: (key) => answers.get(key) as never,
+    known: (key) => answers.look(key) as never,
     close() {
       isClosed = true;
-      for (const job of jobs.values()) job.wishes.forEach(({ reject }) => reject(new Cancelled('closed')));
+      for (const job of jobs.values()) refuse(job, new Cancelled('closed'));
       jobs.clear();
-      [...slots].forEach(drop);
+      slots.close();
     },
   };
 }

@@ -24,13 +24,17 @@ interface SaverParts {
 const SAVE_AFTER = 400;
 const RETRY_AFTER = 3000;
 
+const STATES = { stale: 'conflict', notReached: 'offline', refused: 'refused' } as const;
+
+const isOwn = (current: StoredJob, revision: number, sent: Job): boolean =>
+  current.revision > revision && equal(current.document, sent);
+
 /**
  * Writes the documents of one job, one at a time, the newest always last. A newer one that comes while a write is under way
  * is written after it, also when the job has been left meanwhile; until then it is kept as a draft.
  */
-export function createSaver(parts: SaverParts, base: { revision: number }) {
+export function createSaver(parts: SaverParts, { revision }: { revision: number }) {
   const { jobId, drafts } = parts;
-  let revision = base.revision;
   let wanted: Job | null = null;
   let isWriting = false;
   let isHeld = false;
@@ -49,6 +53,15 @@ export function createSaver(parts: SaverParts, base: { revision: number }) {
     timer = setTimeout(() => void write(), after);
   }
 
+  /** The document as it should be stored from now on. */
+  function want(document: Job, after = SAVE_AFTER) {
+    wanted = document;
+    drafts.keep(jobId, { revision, document });
+    if (isHeld) return;
+    if (!isWriting) parts.onState('waiting', '');
+    schedule(after);
+  }
+
   async function write(): Promise<void> {
     clearTimeout(timer);
     if (isWriting || isHeld || wanted === null) return;
@@ -61,50 +74,33 @@ export function createSaver(parts: SaverParts, base: { revision: number }) {
   }
 
   function take(outcome: WriteOutcome, sent: Job) {
-    switch (outcome.kind) {
-      case 'written':
-        ({ revision } = outcome.written);
-        parts.onWritten(outcome.written);
-        if (wanted !== sent) {
-          // A newer one has come meanwhile: its draft now starts from what was just written.
-          drafts.keep(jobId, { revision, document: wanted! });
-          parts.onState('waiting', '');
-          return schedule(0);
-        }
-        wanted = null;
-        drafts.forget(jobId);
-        parts.onState('saved', '');
-        return settle();
-      case 'stale': {
-        const { current } = outcome;
-        // The server had taken it and died before it could say so: that is no other hand.
-        if (current.revision > revision && equal(current.document, sent))
-          return take({ kind: 'written', written: current }, sent);
-        isHeld = true;
-        parts.onState('conflict', '');
-        parts.onStale(current);
-        return settle();
-      }
-      case 'notReached':
-        parts.onState('offline', outcome.message);
-        if (!isLeft) return schedule(RETRY_AFTER);
-        // The draft is there for whoever opens the job next.
-        return settle();
-      case 'refused':
-        parts.onState('refused', outcome.message);
-        return settle();
+    if (outcome.kind === 'written') return takeWritten(outcome.written, sent);
+    // The server had taken it and died before it could say so: that is no other hand.
+    if (outcome.kind === 'stale' && isOwn(outcome.current, revision, sent))
+      return takeWritten(outcome.current, sent);
+    parts.onState(STATES[outcome.kind], 'message' in outcome ? outcome.message : '');
+    if (outcome.kind === 'stale') {
+      isHeld = true;
+      parts.onStale(outcome.current);
     }
+    if (outcome.kind === 'notReached' && !isLeft) return schedule(RETRY_AFTER);
+    // Left: the draft is there for whoever opens the job next.
+    settle();
+  }
+
+  function takeWritten(written: WrittenJob, sent: Job) {
+    ({ revision } = written);
+    parts.onWritten(written);
+    // A newer one has come meanwhile: its draft now starts from what was just written.
+    if (wanted !== sent) return want(wanted!, 0);
+    wanted = null;
+    drafts.forget(jobId);
+    parts.onState('saved', '');
+    settle();
   }
 
   return {
-    /** The document as it should be stored from now on. */
-    want(document: Job, after = SAVE_AFTER) {
-      wanted = document;
-      drafts.keep(jobId, { revision, document });
-      if (isHeld) return;
-      if (!isWriting) parts.onState('waiting', '');
-      schedule(after);
-    },
+    want,
     /** Nothing is written until someone has chosen between two versions. */
     hold: () => (isHeld = true),
     /** Goes on from what is stored now: with a document to write over it, or with that itself. */

@@ -1,6 +1,7 @@
 import { storedJobSchema } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job/job';
-import { createScheduler, type WorkerLike } from '../../compute/scheduler.ts';
+import { createScheduler } from '../../compute/scheduler.ts';
+import type { WorkerLike } from '../../compute/slots.ts';
 import { api, ApiProblem, NotReached } from '../../data/api.ts';
 import { browserDrafts } from '../../session/drafts.ts';
 import type { WriteOutcome } from '../../session/saver.ts';
