@@ -15,7 +15,7 @@ export type Resolution = Fineness & Simplification;
 export const FINE: Resolution = { nodeCount: 3000 };
 export const FINE_LAYERS: Resolution = { nodeCount: 1500, steps: 60 };
 export const COARSE: Resolution = { nodeCount: 640, steps: 24, layers: false, soft: false };
-export const DRAG: Resolution = { ...COARSE, nodeCount: 480, steps: 20, isGlance: true };
+export const DRAG: Resolution = { ...COARSE, nodeCount: 400, steps: 20, isGlance: true };
 
 /** How finely a job asks to be forecast. */
 export function finenessOf({ forecast: { layers, nodeCount } }: LaidJob): Resolution {

@@ -4,8 +4,6 @@ import { summaryOf } from '@wick/plan/job/summary';
 import type { JobRepo, JobToKeep } from '../repo/job-repo.ts';
 import type { ShopService } from './shop-service.ts';
 
-export type JobUpkeep = ReturnType<typeof createJobUpkeep>;
-
 /** What is done to every job at once; a document that cannot be read is left as it is. */
 export function createJobUpkeep(repo: Pick<JobRepo, 'rewriteAll'>, shop: Pick<ShopService, 'getShop'>) {
   async function rewrite(isMeant: (document: unknown) => boolean): Promise<number> {
