@@ -15,6 +15,8 @@ const when = computed(() => (job.conflict ? new Date(job.conflict.changedAt).toL
 
 <template>
   <Modal
+    transition-name=""
+    mask-transition-name=""
     :open="job.conflict !== null"
     title="This job was changed elsewhere"
     :closable="false"

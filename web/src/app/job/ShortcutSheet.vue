@@ -47,7 +47,7 @@ const groups = [
 </script>
 
 <template>
-  <Modal open title="Keys" :footer="null" @cancel="emit('close')">
+  <Modal open transition-name="" mask-transition-name="" title="Keys" :footer="null" @cancel="emit('close')">
     <template v-for="group in groups" :key="group.name">
       <h3>{{ group.name }}</h3>
       <table class="sheet">

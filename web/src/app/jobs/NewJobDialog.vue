@@ -58,6 +58,8 @@ async function start() {
 
 <template>
   <Modal
+    transition-name=""
+    mask-transition-name=""
     open
     title="A new job"
     width="460px"

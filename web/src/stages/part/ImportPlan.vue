@@ -143,6 +143,8 @@ const refuseTolerance = (value: number) => (value >= 0 && value <= 0.1 ? null : 
   />
   <p v-if="fault" class="ember" role="alert">“{{ fileName }}” was not taken in. {{ fault }}</p>
   <Modal
+    transition-name=""
+    mask-transition-name=""
     :open="drawing !== null"
     :title="`Outline from “${fileName}”`"
     width="760px"
