@@ -11,13 +11,13 @@ export interface CutOffGroup {
  * Finds the dry groups that no open vent drains.
  * @param fill   0-1 a node
  * @param isVent 1 on nodes of open vents; air leaves through them even when resin has come
- * @returns groups with more than minVolume left, largest first
+ * @returns largest first
  */
 export function cutOffGroups(
   network: FlowNetwork,
-  state: { fill: Float64Array; isVent: Uint8Array; minVolume: number },
+  state: { fill: Float64Array; isVent: Uint8Array },
 ): CutOffGroup[] {
-  const { fill, isVent, minVolume } = state;
+  const { fill, isVent } = state;
   const seen = new Uint8Array(network.nodeCount);
   for (let i = 0; i < network.nodeCount; i++)
     if (isVent[i] && !seen[i]) flood(network, fill, isVent, seen, i);
@@ -26,7 +26,7 @@ export function cutOffGroups(
     if (seen[i] || fill[i] >= 1) continue;
     const nodes = flood(network, fill, isVent, seen, i);
     const volume = nodes.reduce((sum, node) => sum + network.storage[node] * (1 - fill[node]), 0);
-    if (volume > minVolume) groups.push({ nodes: Int32Array.from(nodes), volume });
+    groups.push({ nodes: Int32Array.from(nodes), volume });
   }
   return groups.sort((a, b) => b.volume - a.volume);
 }

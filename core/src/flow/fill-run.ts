@@ -1,9 +1,11 @@
 import { ModelError } from '../model-error.ts';
 import { createArrivalTracker } from './arrival.ts';
 import { createBranches } from './branches.ts';
+import type { CutOffGroup } from './dry-regions.ts';
 import type { FillRequest, FillSample, FillStart, Frame, GateEvent } from './fill-types.ts';
+import { createAreas } from './footprint.ts';
 import { createGateBoard, requireGates, type Gate, type GateBoard } from './gates.ts';
-import { createWeight } from './gravity.ts';
+import { createWeight, type Weight } from './gravity.ts';
 import { createCureField } from './moving-resin.ts';
 import type { FlowNetwork } from './network.ts';
 import { canCompile, createKernelSolver } from './obstacle-kernel.ts';
@@ -22,10 +24,11 @@ export interface FillRun {
   readonly branches: ReturnType<typeof createBranches>;
   readonly solver: ObstacleSolver;
   readonly tracker: ReturnType<typeof createArrivalTracker>;
+  readonly areaOf: ReturnType<typeof createAreas>;
   readonly air: ReturnType<typeof createTrappedAir>;
   readonly bed: ReturnType<typeof createSoftBed>;
   readonly cure: ReturnType<typeof createCureField> | null;
-  readonly pull: ReturnType<typeof createWeight> | undefined;
+  readonly weight: Weight | undefined;
   /** Pore volume, m3, and highest pressure above vacuum, Pa. */
   readonly total: number;
   readonly highest: number;
@@ -41,8 +44,6 @@ export interface FillRun {
   readonly rate: Float64Array;
   readonly rateBefore: Float64Array;
   readonly filling: Float64Array;
-  /** Volume that weight drives into each node, m3 per unit of run time. */
-  readonly weight: Float64Array;
   readonly fluidity: Float64Array;
   readonly cureAtArrival: Float64Array | null;
   readonly samples: FillSample[];
@@ -80,8 +81,11 @@ export function startRun(request: FillRequest): FillRun {
   const highest = highestDrop(gates, feedPressure, vacuumPressure);
   const sequence = createSequence(request.actions ?? [], gates.length, request.later);
   const total = sum(storage);
-  const minVolume = (request.smallestRegion ?? SMALLEST_REGION) * total;
+  const { smallestArea } = request;
+  const isTold = ({ nodes, volume }: CutOffGroup, level: Float64Array) =>
+    smallestArea === undefined ? volume > SMALLEST_REGION * total : areaOf(nodes, level) > smallestArea;
   const cure = request.resin ? createCureField(network, request.resin) : null;
+  const areaOf = createAreas(request.footprint);
   const buffer = () => new Float64Array(nodeCount);
   const run: FillRun = {
     request,
@@ -91,10 +95,11 @@ export function startRun(request: FillRequest): FillRun {
     branches: createBranches(request, network, board),
     solver: (request.createSolver ?? createSolver)(network),
     tracker: createArrivalTracker(network, start?.time),
-    air: createTrappedAir(network, { vacuumPressure, highest, minVolume }),
+    areaOf,
+    air: createTrappedAir(network, { vacuumPressure, highest }, areaOf, isTold),
     bed: createSoftBed(network, request.softness, start?.pores),
     cure,
-    pull: request.gravity && createWeight(network, request.gravity),
+    weight: request.gravity && createWeight(network, request.gravity),
     total,
     highest,
     level: buffer(),
@@ -106,7 +111,6 @@ export function startRun(request: FillRequest): FillRun {
     rate: buffer(),
     rateBefore: buffer(),
     filling: buffer(),
-    weight: buffer(),
     fluidity: buffer().fill(1),
     cureAtArrival: cure && buffer().fill(NaN),
     samples: [],
@@ -117,12 +121,7 @@ export function startRun(request: FillRequest): FillRun {
     ...{ step: 0, planned: 0, expected: 0, isSettling: false, isStalled: false },
   };
   if (start) goOnFrom(run, start);
-  run.samples.push({
-    time: run.time,
-    entered: run.entered,
-    stored: run.stored + run.widened,
-    vented: run.vented,
-  });
+  sample(run);
   if (!start) openAtStart(run);
   act(run);
   return run;
@@ -159,7 +158,7 @@ function goOnFrom(run: FillRun, start: FillStart) {
     run.widened += share >= 1 ? (bed.pores[i] - 1) * network.storage[i] : 0;
   });
   board.keepReached(board.newlyReached(level));
-  air.add(air.newGroups(level, board.isVent), start.time);
+  air.add(air.newGroups(level, board.isVent), level, start.time);
 }
 
 /** Opens, closes or throttles a gate; a feed that opens on the part wets its own nodes at once. */
@@ -193,6 +192,17 @@ export function act(run: FillRun): boolean {
     for (const { gate, opening, id } of sequence.take(now, time)) operate(run, gate, opening, id);
   }
   return hasActed;
+}
+
+/** Keeps the volumes and the dry area as they are now. */
+export function sample({ samples, time, entered, stored, widened, vented, areaOf, level }: FillRun) {
+  samples.push({
+    time,
+    entered,
+    stored: stored + widened,
+    vented,
+    dryArea: areaOf(level.keys(), level),
+  });
 }
 
 /** Keeps the pressures, and the ages where resin ages from place to place, as they are now. */

@@ -1,4 +1,4 @@
-import { keepFrame, type FillRun } from './fill-run.ts';
+import { keepFrame, sample, type FillRun } from './fill-run.ts';
 import { limitStep, SETTLE_VOLUME } from './step-plan.ts';
 
 /** A step in which a gate acts or a region is cut off is halved until it is this share of the planned one; at a glance. */
@@ -26,7 +26,12 @@ export function tryStep(run: FillRun): Trial {
   for (;;) {
     limitStep(run);
     prepareStep(run, run.step);
-    const [given, kept, lost] = solveStep(run);
+    const volumes = solveStep(run);
+    if (!volumes) {
+      run.planned = run.step /= 2;
+      continue;
+    }
+    const [given, kept, lost] = volumes;
     const groups = air.newGroups(next, board.isVent);
     const reached = board.newlyReached(next);
     const end = run.time + run.step;
@@ -44,15 +49,18 @@ export function tryStep(run: FillRun): Trial {
 }
 
 /** Conductances and weight as they are over the next step. */
-export function prepareStep({ cure, branches, pull, bed, ...run }: FillRun, ahead: number) {
-  const { time, level, entered, fluidity, weight } = run;
+export function prepareStep({ cure, branches, weight, bed, ...run }: FillRun, ahead: number) {
+  const { time, level, entered, fluidity } = run;
   cure?.fluidity({ time, step: ahead, level, drawn: entered, out: fluidity });
   branches.set(fluidity, bed.flow);
-  pull?.(level, ahead, weight);
+  weight?.start(level);
 }
 
-/** Impulse and inflow of the step, with gas that is shut in at the pressure that fits its room. @returns given, kept, lost, m3 */
-function solveStep(run: FillRun): [number, number, number] {
+/**
+ * Impulse and inflow of the step, with gas that is shut in at the pressure that fits its room.
+ * @returns given, kept, lost, m3; null when weight asks for a shorter step
+ */
+function solveStep(run: FillRun): [number, number, number] | null {
   const { air, bed, board, solver, network, level, next, capacity, floor, weight, step, total } = run;
   const { storage, nodeCount } = network;
   const balance = run.request.isGlance ? GLANCE_BALANCE : BALANCE;
@@ -60,7 +68,8 @@ function solveStep(run: FillRun): [number, number, number] {
   for (let tries = 1; ; tries++) {
     bed.setStep(step);
     for (let i = 0; i < nodeCount; i++) {
-      capacity[i] = (level[i] < 1 ? storage[i] * (1 - level[i]) : bed.demand[i]) - step * weight[i];
+      capacity[i] =
+        (level[i] < 1 ? storage[i] * (1 - level[i]) : bed.demand[i]) - step * (weight?.flow[i] ?? 0);
       bed.compliance[i] = level[i] < 1 || board.isGiven[i] ? 0 : bed.compliance[i];
     }
     air.setFloor(floor, step);
@@ -79,7 +88,9 @@ function solveStep(run: FillRun): [number, number, number] {
     run.solves += spent.solves;
     run.iterations += spent.iterations;
     const volumes = takeInflow(run);
-    if (air.isBalanced(next, tries)) return volumes;
+    if (!air.isBalanced(next, tries)) continue;
+    const rest = weight?.settle({ level, next, impulse: run.impulse, inflow: run.inflow, step }) ?? 'settled';
+    if (rest !== 'again') return rest === 'settled' ? volumes : null;
   }
 }
 
@@ -89,7 +100,7 @@ export function takeStep(run: FillRun, { given, kept, lost, groups, reached }: T
   run.time += step;
   run.entered += given;
   run.vented += lost;
-  const grown = bed.advance(level, next, run.inflow, weight, step, board.isGiven);
+  const grown = bed.advance(level, next, run.inflow, weight?.flow, step, board.isGiven);
   run.widened += grown;
   run.stored += kept - grown;
   const { time } = run;
@@ -99,10 +110,10 @@ export function takeStep(run: FillRun, { given, kept, lost, groups, reached }: T
   tracker.record(time, level, next, impulse);
   const moved = shift(run);
   noteCure(run);
-  run.samples.push({ time, entered: run.entered, stored: run.stored + run.widened, vented: run.vented });
+  sample(run);
   if (request.frames && (run.stored / total) * request.frames >= run.frames.length) keepFrame(run);
   air.endStep(level, time, board.isVent);
-  air.add(groups, time);
+  air.add(groups, level, time);
   board.keepReached(reached);
   for (const gate of reached)
     run.events.push({ time, gate, kind: 'reached', actionId: null, filled: run.stored / total });
@@ -134,7 +145,7 @@ function takeInflow(run: FillRun): [number, number, number] {
   let [given, kept, lost] = [0, 0, 0];
   for (let i = 0; i < level.length; i++) {
     next[i] = level[i];
-    const volume = inflow[i] + step * weight[i];
+    const volume = inflow[i] + step * (weight?.flow[i] ?? 0);
     if (board.isFeed[i]) given -= volume;
     else if (board.isVent[i]) {
       const room = Math.min(volume, storage[i] * Math.max(0, 1 - level[i]));

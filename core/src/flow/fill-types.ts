@@ -1,3 +1,4 @@
+import type { Footprint } from './footprint.ts';
 import type { Gate } from './gates.ts';
 import type { Gravity } from './gravity.ts';
 import type { MovingResin } from './moving-resin.ts';
@@ -30,8 +31,10 @@ export interface FillRequest {
   readonly start?: FillStart;
   /** Nodes that need not fill: the run ends without them. */
   readonly spare?: Int32Array;
-  /** Share of the pore volume below which a cut-off region is not told; a thousandth by default. */
-  readonly smallestRegion?: number;
+  /** Dry area, m2, below which a cut-off region is not told; without it a thousandth of all volume. */
+  readonly smallestArea?: number;
+  /** Where the nodes lie: the areas of what is cut off are read from it. */
+  readonly footprint?: Footprint;
   /** Pressure pictures to keep, spread evenly over the fill; none by default. */
   readonly frames?: number;
   /** The solver to use; the compiled one by default. */
@@ -96,6 +99,8 @@ export interface FillSample {
   readonly entered: number;
   readonly stored: number;
   readonly vented: number;
+  /** Area that is not wet through, m2; NaN without a footprint. */
+  readonly dryArea: number;
 }
 
 export interface Frame {

@@ -2,10 +2,7 @@ import { ModelError } from '../model-error.ts';
 import { act, keepFrame, startRun, type FillRun } from './fill-run.ts';
 import { prepareStep, takeStep, tryStep } from './fill-step.ts';
 import type { FillRequest, FillResult } from './fill-types.ts';
-import { FULL, isOver, planFirst, planNext, spareRoom } from './step-plan.ts';
-
-/** Share of the pore volume that may stay unfilled beside an open vent once the run has stalled; finer than any mesh here shows. */
-const SPECK = 1e-3;
+import { FULL, isOver, planFirst, planNext, SPECK, spareRoom } from './step-plan.ts';
 
 /**
  * Fills a network from its feeds. Each step solves one obstacle problem for the pressure impulse U (the integral of the

@@ -31,7 +31,9 @@ export interface FlowForecast {
   readonly fillTime: number;
   /** Where the front arrives last. */
   readonly lastPlace: Point;
-  readonly samples: readonly FillSample[];
+  /** What had flowed at each time, and the share of the part's area that was wet through. */
+  readonly samples: readonly (FillSample & { readonly wet: number })[];
+  /** Pores of the laminate with what lies on it, m3; lines and races not counted. */
   readonly poreVolume: number;
   readonly events: readonly LineEvent[];
   readonly findings: readonly Finding[];
@@ -79,10 +81,10 @@ export interface DryRegion {
 }
 
 const FRAMES = 40;
-/** Share of the pores that a cut-off region must hold, and how many nodes' worth: less is the mesh's, not the part's. */
+/** Share of the part that a cut-off region must leave dry, and how many nodes' worth: less is the mesh's, not the part's. */
 const SMALLEST_REGION = 1e-3;
 const SMALLEST_NODES = 1.3;
-/** Share of the pores that a cut-off region must hold; specks on the mould side are more than the layers can tell. */
+/** The same with layers; specks on the mould side are more than the layers can tell. */
 const SMALLEST_REGION_IN_LAYERS = 5e-3;
 
 /** A request on its mesh: everything that the run and its reading need. */
@@ -154,9 +156,13 @@ function run({ request, laminates, mesh, plan, zoneOfNode, layerCount, inPart }:
     until: request.until,
     steps: request.steps,
     isGlance: request.isGlance,
+    footprint: { placeOf: placesOn(mesh, plan, layerCount), area: nodeAreas(mesh) },
     frames: FRAMES,
-    smallestRegion:
-      layerCount > 1 ? SMALLEST_REGION_IN_LAYERS : Math.max(SMALLEST_REGION, SMALLEST_NODES / mesh.nodeCount),
+    smallestArea:
+      areaOf(mesh.positions, mesh.triangles) *
+      (layerCount > 1
+        ? SMALLEST_REGION_IN_LAYERS
+        : Math.max(SMALLEST_REGION, SMALLEST_NODES / mesh.nodeCount)),
     spare: layerCount > 1 ? undefined : ventCorners(mesh, lines),
     onProgress: request.onProgress,
   });
@@ -164,7 +170,7 @@ function run({ request, laminates, mesh, plan, zoneOfNode, layerCount, inPart }:
 
 /** The run as a forecast: by mesh node, line and place. */
 function read(prepared: Prepared, result: FillResult): FlowForecast {
-  const { request, mesh, plan, zoneOfNode, layerCount, inPart } = prepared;
+  const { request, mesh, plan, zoneOfNode, inPart } = prepared;
   const { zones, lines, vacuumPressure } = request;
   const layers = zones[0].layers.map(({ name }, l) => ({
     name,
@@ -176,8 +182,7 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
     result.cureAtArrival?.slice(0, mesh.nodeCount).map((state) => state / request.resin!.law.gelState) ??
     null;
   const lineOf = (gate: number) => lines[plan.gateOf.indexOf(gate)].id;
-  const storage = plan.network.storage.subarray(0, layerCount * mesh.nodeCount);
-  const poreVolume = storage.reduce((sum, v) => sum + v, 0);
+  const partArea = areaOf(mesh.positions, mesh.triangles);
   const last = result.samples[result.samples.length - 1];
   return {
     timeUnit: request.resin ? 'seconds' : 'fluidity',
@@ -188,15 +193,15 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
     isFilled: result.isFilled || partArrival.every(Number.isFinite),
     fillTime: partArrival.reduce((latest, t) => (t > latest ? t : latest), 0),
     lastPlace: placeOf(mesh, latestNode(arrival, inPart)),
-    samples: result.samples,
-    poreVolume,
+    samples: result.samples.map((sample) => ({ ...sample, wet: 1 - sample.dryArea / partArea })),
+    poreVolume: plan.pores,
     events: result.events.map(({ gate, ...event }) => ({ ...event, lineId: lineOf(gate) })),
     findings: findingsOf({ result, gates: plan.gates, lineOf, mesh, drive: request }),
     marks: (request.marks ?? []).map(({ id, ...place }) => ({
       id,
       arrival: arrival[nearestNode(mesh, place)],
     })),
-    dryRegions: dryRegionsOf(prepared, result, poreVolume),
+    dryRegions: dryRegionsOf(prepared, result),
     frames: result.frames.map(({ time, pressure }) => ({
       time,
       pressure: Float32Array.from({ length: mesh.nodeCount }, (_, i) => pressure[i] + vacuumPressure),
@@ -221,21 +226,32 @@ function lagThrough({ mesh, inPart }: Prepared, layers: FlowForecast['layers']):
 function dryRegionsOf(
   { request, laminates, mesh, plan, zoneOfNode }: Prepared,
   { trapped }: FillResult,
-  poreVolume: number,
 ): DryRegion[] {
-  const partArea = areaOf(mesh.positions, mesh.triangles);
-  const toArea = (volume: number) => (volume / poreVolume) * partArea;
   return trapped.map((region, n) => ({
     id: `cut-${n + 1}`,
     zoneId: request.zones[zoneOfNode[region.nodes[0]] % laminates].id ?? null,
     place: centre(mesh, plan.network.storage, region.nodes),
     nodes: Int32Array.from(new Set(region.nodes.map((i) => i % mesh.nodeCount))),
     time: region.time,
-    area: toArea(region.volume),
-    finalArea: toArea(region.finalVolume),
+    area: region.area,
+    finalArea: region.finalArea,
     finalPressure: region.finalPressure,
-    history: region.history.map(({ time, volume }) => ({ time, area: toArea(volume) })),
+    history: region.history,
   }));
+}
+
+/** Mesh node under each network node; -1 for what is not part of the laminate. */
+const placesOn = ({ nodeCount }: Mesh, { network }: Plan, layerCount: number) =>
+  Int32Array.from({ length: network.nodeCount }, (_, i) => (i < layerCount * nodeCount ? i % nodeCount : -1));
+
+/** Area of the part that is nearest to each mesh node, m2. */
+function nodeAreas({ positions, triangles, nodeCount }: Mesh): Float64Array {
+  const areas = new Float64Array(nodeCount);
+  for (let t = 0; t < triangles.length; t += 3) {
+    const third = areaOf(positions, triangles.subarray(t, t + 3)) / 3;
+    for (let k = 0; k < 3; k++) areas[triangles[t + k]] += third;
+  }
+  return areas;
 }
 
 function elevations(

@@ -32,19 +32,14 @@ describe('air that is cut off', () => {
     ['a flooded vent still drains what touches it', '##..#', [4], []],
   ])('%s', (_, text, vents, volumes) => {
     const fill = fillOf(text);
-    const groups = cutOffGroups(chain(text.length), {
-      fill,
-      isVent: flagsAt(text.length, ...vents),
-      minVolume: 0,
-    });
+    const groups = cutOffGroups(chain(text.length), { fill, isVent: flagsAt(text.length, ...vents) });
     expect(groups.map((group) => group.volume)).toEqual(volumes);
   });
 
-  test('what is smaller than asked for is left out', () => {
+  test('each group has the nodes that are joined, the largest first', () => {
     const fill = fillOf('#.#...#...');
-    const groups = cutOffGroups(chain(10), { fill, isVent: flagsAt(10, 9), minVolume: 3 });
-    expect(groups).toHaveLength(1);
-    expect(Array.from(groups[0].nodes).sort()).toEqual([3, 4, 5]);
+    const groups = cutOffGroups(chain(10), { fill, isVent: flagsAt(10, 9) });
+    expect(groups.map(({ nodes }) => Array.from(nodes).sort())).toEqual([[3, 4, 5], [1]]);
   });
 });
 

@@ -1,3 +1,4 @@
+import { createFixedPoint } from './fixed-point.ts';
 import type { FlowNetwork } from './network.ts';
 
 export interface Gravity {
@@ -9,35 +10,146 @@ export interface Gravity {
 
 export const STANDARD_GRAVITY = 9.80665;
 
+/** Volume that the weight of a step may miss, of what the step moves. */
+const SETTLED = 0.02;
+const MOST_ROUNDS = 6;
+/** Fill fraction by which a node may have given too much. */
+const OVERDRAWN = 0.03;
+/** Share of a node's own stiffness that a round is eased by. */
+const EASE = 0.5;
+
+const isWithin = (next: Float64Array) => next.every((level) => level >= -OVERDRAWN);
+const clamp = (share: number) => Math.min(1, Math.max(0, share));
+
+/** A step as it was solved: fill fractions before and after it, its impulse, what that moved into each node, m3, and its length. */
+export interface SolvedStep {
+  readonly level: Float64Array;
+  readonly next: Float64Array;
+  readonly impulse: Float64Array;
+  readonly inflow: Float64Array;
+  readonly step: number;
+}
+
+export interface Weight {
+  /** Volume that weight drives into each node, m3 per unit of run time. */
+  readonly flow: Float64Array;
+  /** Takes it as the fill fractions have it at the start of a step. */
+  start(level: Float64Array): void;
+  /**
+   * Takes it as it was over the step just solved, and from no node more than it holds.
+   * @returns whether that is what the step was solved with, or it is to be solved again, or it is too long to come to rest
+   */
+  settle(solved: SolvedStep): 'settled' | 'again' | 'tooLong';
+}
+
 /**
- * Volume that weight drives into each node in a step: k rho g dz along every branch, from nodes as far as they hold resin
- * (upwind), so that dry laminate passes none and no node gives more than it has.
- * @param level fill fraction 0-1 a node
- * @param out   n values, m3 per unit of run time; overwritten
- * Source: weight term of the dam problem, Brezis, Kinderlehrer & Stampacchia 1978. Checked by effects.test.ts (upward fill).
+ * Weight along every branch, k rho g dz, from the upper node as far as it holds resin, so that dry laminate passes none. Over a
+ * full node the front stands within the volume of the upper one, half a branch and its filled share above the lower: so
+ * much of the branch weighs.
+ * Source: weight term of the dam problem, Brezis, Kinderlehrer & Stampacchia 1978. Checked by effects.test.ts (fill up and
+ * down, the height at which the front stands).
  */
-export function createWeight(network: FlowNetwork, { elevation, density }: Gravity) {
+export function createWeight(network: FlowNetwork, { elevation, density }: Gravity): Weight {
   const { nodeCount, rowStart, columns, conductance, storage } = network;
-  const carries = new Float64Array(nodeCount);
   const weight = density * STANDARD_GRAVITY;
-  return (level: Float64Array, step: number, out: Float64Array) => {
-    for (let i = 0; i < nodeCount; i++) {
-      carries[i] = Math.max(0, Math.min(1, level[i]));
-      if (level[i] >= 1) continue;
-      let down = 0;
-      for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
-        down += conductance[e] * Math.max(0, elevation[i] - elevation[columns[e]]);
-      const most = (storage[i] * carries[i]) / (weight * down * step);
-      if (most < carries[i]) carries[i] = most;
-    }
-    for (let i = 0; i < nodeCount; i++) {
-      let sum = 0;
+  const point = createFixedPoint(2 * nodeCount);
+  /** Share of the step in which a node is full, and its mean fill fraction while it is not; the same as the step solved has them. */
+  const state = new Float64Array(2 * nodeCount);
+  const found = new Float64Array(2 * nodeCount);
+  const [full, held] = [state.subarray(0, nodeCount), state.subarray(nodeCount)];
+  /** Share of its weight that a node can give without giving more than it has. */
+  const share = new Float64Array(nodeCount);
+  const flow = new Float64Array(nodeCount);
+  const wanted = new Float64Array(nodeCount);
+  let rounds = 0;
+
+  /** Volume per unit of run time that runs down a branch. */
+  function downBranch(of: Float64Array, upper: number, lower: number, e: number): number {
+    const over = Math.max(0, of[lower] - of[upper]);
+    const part = of[upper] + 0.5 * over + (1 - of[upper]) * of[nodeCount + upper];
+    return share[upper] * weight * conductance[e] * (elevation[upper] - elevation[lower]) * part;
+  }
+
+  function addUp(of: Float64Array, out: Float64Array) {
+    out.fill(0);
+    for (let i = 0; i < nodeCount; i++)
       for (let e = rowStart[i]; e < rowStart[i + 1]; e++) {
         const j = columns[e];
-        const drop = elevation[j] - elevation[i];
-        sum += conductance[e] * drop * (drop > 0 ? carries[j] : carries[i]);
+        if (!(elevation[i] > elevation[j])) continue;
+        const volume = downBranch(of, i, j, e);
+        out[i] -= volume;
+        out[j] += volume;
       }
-      out[i] = weight * sum;
+  }
+
+  /** A node fills evenly from its own share of what came: what it passed on came after. */
+  function readStep({ level, next, impulse }: SolvedStep) {
+    for (let i = 0; i < nodeCount; i++) {
+      found[nodeCount + i] = 0.5 * (clamp(level[i]) + clamp(next[i]));
+      // A full node that drains does so from its first moment; one that fills is full once it has passed something on.
+      if (level[i] >= 1) {
+        found[i] = clamp(next[i]);
+        continue;
+      }
+      found[i] = 0;
+      if (next[i] < 1) continue;
+      let passedOn = 0;
+      for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
+        passedOn += conductance[e] * Math.max(0, impulse[i] - impulse[columns[e]]);
+      found[i] = passedOn / (passedOn + storage[i] * (1 - level[i]));
     }
+  }
+
+  /** The more a node gives for what it holds, the less far it is moved towards what was found. */
+  function ease(step: number) {
+    for (let i = 0; i < nodeCount; i++) {
+      let given = 0;
+      for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
+        given += conductance[e] * Math.max(0, elevation[i] - elevation[columns[e]]);
+      const part = 1 / (1 + (EASE * (step * weight * given)) / storage[i]);
+      for (const at of [i, nodeCount + i]) found[at] = state[at] + part * (found[at] - state[at]);
+    }
+  }
+
+  function keepWithin({ next, step }: SolvedStep) {
+    for (let i = 0; i < nodeCount; i++) {
+      if (next[i] >= 0) continue;
+      let given = 0;
+      for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
+        if (elevation[i] > elevation[columns[e]]) given += step * downBranch(state, i, columns[e], e);
+      if (given > 0) share[i] *= Math.max(0, 1 + (next[i] * storage[i]) / given);
+    }
+  }
+
+  return {
+    flow,
+    start(level) {
+      rounds = 0;
+      point.start();
+      share.fill(1);
+      for (let i = 0; i < nodeCount; i++) {
+        full[i] = level[i] < 1 ? 0 : 1;
+        held[i] = clamp(level[i]);
+      }
+      addUp(state, flow);
+    },
+    settle(solved) {
+      const { inflow, step } = solved;
+      rounds += 1;
+      keepWithin(solved);
+      readStep(solved);
+      addUp(found, wanted);
+      let [changed, moved] = [0, 0];
+      for (let i = 0; i < nodeCount; i++) {
+        changed += Math.abs(wanted[i] - flow[i]) * step;
+        moved += Math.abs(inflow[i]) + Math.abs(flow[i]) * step;
+      }
+      if (changed <= SETTLED * moved && isWithin(solved.next)) return 'settled';
+      ease(step);
+      point.improve(state, found);
+      for (let i = 0; i < state.length; i++) state[i] = clamp(state[i]);
+      addUp(state, flow);
+      return rounds < MOST_ROUNDS ? 'again' : 'tooLong';
+    },
   };
 }

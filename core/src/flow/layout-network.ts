@@ -23,6 +23,8 @@ export interface Plan {
   readonly gateOf: readonly number[];
   /** Mesh node that each network node stands at; pots and tees stand where their hose joins the part. */
   readonly standsAt: Int32Array;
+  /** Pores of all layers, m3. */
+  readonly pores: number;
 }
 
 /** Layers, channels, hoses, tees and wells of a layout as one network. */
@@ -35,6 +37,7 @@ export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: Array
     zoneOf,
     zones.map((zone) => zone.layers),
   );
+  const pores = builder.volume();
   const plies = zones[0].layers.flatMap((layer, l) =>
     layer.isSoft || zones[0].layers.length === 1 ? [l] : [],
   );
@@ -79,7 +82,7 @@ export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: Array
   const network = builder.build();
   const standsAt = Int32Array.from({ length: network.nodeCount }, (_, i) => i % mesh.nodeCount);
   for (const { node, at } of added) standsAt[node] = at;
-  return { network, gates, gateOf, standsAt };
+  return { network, gates, gateOf, standsAt, pores };
 }
 
 /** Pore volume of a pot or tee: next to nothing, for it is full from the start. */

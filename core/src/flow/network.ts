@@ -28,6 +28,8 @@ export interface NetworkBuilder {
   join(i: number, j: number, conductance: number): void;
   /** Appends a whole network. @returns offset of its nodes */
   addNetwork(network: FlowNetwork): number;
+  /** Pore volume of all nodes so far, m3. */
+  volume(): number;
   build(): FlowNetwork;
 }
 
@@ -60,6 +62,7 @@ export function createNetworkBuilder(): NetworkBuilder {
           push(offset + i, offset + columns[e], conductance[e]);
       return offset;
     },
+    volume: () => storage.reduce((sum, v) => sum + v, 0),
     build: () => pack(Float64Array.from(storage), from, to, value),
   };
 }

@@ -47,7 +47,7 @@ export function createSoftBed(
       level: Float64Array,
       next: Float64Array,
       inflow: Float64Array,
-      weight: Float64Array,
+      weight: Float64Array | undefined,
       step: number,
       isGiven: Uint8Array,
     ): number {
@@ -56,7 +56,7 @@ export function createSoftBed(
       for (let i = 0; i < nodeCount; i++) {
         const own = curve(i);
         if (!own || level[i] < 1 || next[i] < 1 || isGiven[i]) continue;
-        const volume = inflow[i] + step * weight[i];
+        const volume = inflow[i] + step * (weight?.[i] ?? 0);
         pores[i] = Math.max(1, pores[i] + volume / storage[i]);
         flow[i] = flowAt(i);
         grown += volume;

@@ -7,13 +7,25 @@ const DEFAULT_STEPS = 100;
 const MOST_STEPS = 20_000;
 /** Early on a step adds at most this share of what has been stored. */
 const EARLY_GROWTH = 0.15;
+/** A step is at most so many times as long as the one before; where weight has to come to rest in it, so many. */
+const GROWTH = 3;
+const EASY_GROWTH = 1.5;
 /** Volume of the first step, and least of an early one, of the pore volume. */
 const EARLY_VOLUME = 1e-5;
 /** Towards the end a step takes at most this share of the room left, and at least this share of the pore volume. */
 const LATE_SHARE = 0.5;
 const LATE_VOLUME = 2e-4;
-/** The run has stalled when it fills this many times more slowly than it has on average. */
+/**
+ * The run has stalled when its rate has died: it fills so many times more slowly than on average, and what is left would take
+ * so many times as long as the run has lasted. The first alone is no stall: a line fills at once and the laminate behind it
+ * thousands of times more slowly.
+ */
 const STALL = 1000;
+const STALL_WAIT = 1e4;
+/** A resin of its own gels meanwhile: past that it creeps, and is not waited for. */
+const STALL_WAIT_CURING = 10;
+/** Share of the pore volume that may stay unfilled beside an open vent once the run has stalled; finer than any mesh here shows. */
+export const SPECK = 1e-3;
 /** Share of the pore volume that may be missing when the part counts as full. */
 export const FULL = 1e-7;
 /** A full laminate settles in about the share of the fill time that its pores have widened; steps grow from this part of it. */
@@ -77,9 +89,13 @@ export function planNext(run: FillRun, outcome: StepOutcome) {
     if (run.isSettling || isNowFull) return;
   }
   const stepRate = outcome.kept / run.step;
-  if (stepRate * STALL > run.stored / run.time) planFilling(run, stepRate, outcome);
-  else planStalled(run, outcome);
+  if (hasDied(run, stepRate)) planStalled(run, outcome);
+  else planFilling(run, stepRate, outcome);
 }
+
+const hasDied = (run: FillRun, rate: number): boolean =>
+  rate * STALL <= run.stored / run.time &&
+  rate * run.time * (run.cure ? STALL_WAIT_CURING : STALL_WAIT) <= Math.max(roomOf(run), SPECK * run.total);
 
 function planSettling(run: FillRun, { moved, hasActed }: StepOutcome) {
   const { bed, time, request, sequence, highest, widened, total, stored } = run;
@@ -117,7 +133,10 @@ function planFilling(run: FillRun, stepRate: number, { hasActed }: StepOutcome) 
     Math.max(earlyGrowth * stored, EARLY_VOLUME * total),
     Math.max(LATE_SHARE * roomOf(run), LATE_VOLUME * total),
   );
-  run.planned = run.step = Math.min(wanted / stepRate, hasActed ? run.step : 3 * run.step);
+  // A step that was cut short to time what happens in it makes the next no shorter, or it would never come to it.
+  const growth = run.weight ? EASY_GROWTH : GROWTH;
+  const most = hasActed ? run.step : Math.max(growth * run.step, run.planned);
+  run.planned = run.step = Math.min(wanted / stepRate, most);
   run.expected = run.step * stepRate;
 }
 

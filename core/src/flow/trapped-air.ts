@@ -1,25 +1,28 @@
-import { cutOffGroups } from './dry-regions.ts';
+import { cutOffGroups, type CutOffGroup } from './dry-regions.ts';
+import type { createAreas } from './footprint.ts';
 import type { FlowNetwork } from './network.ts';
 
 export interface TrappedRegion {
   /** When it lost its last way to an open vent. */
   readonly time: number;
-  /** Nodes with room left at that time, and that room, m3. */
+  /** Nodes with room left at that time, that room, m3, and the area it takes, m2. */
   readonly nodes: Int32Array;
   readonly volume: number;
-  /** Room its gas takes at the end of the run, m3, the absolute pressure of the gas then, Pa, and the nodes it is in. */
+  readonly area: number;
+  /** Room and area that its gas takes at the end of the run, the absolute pressure of the gas then, Pa, and the nodes it is in. */
   readonly finalVolume: number;
+  readonly finalArea: number;
   readonly finalPressure: number;
   readonly voidNodes: Int32Array;
-  /** Gas volume after each step since; times of the run. */
-  readonly history: readonly { readonly time: number; readonly volume: number }[];
+  /** Its area after each step since; times of the run. */
+  readonly history: readonly { readonly time: number; readonly area: number }[];
 }
 
 interface Region {
   readonly nodes: Int32Array;
   readonly time: number;
   readonly volume: number;
-  readonly history: { time: number; volume: number }[];
+  readonly history: { time: number; area: number }[];
   /** Above the run's vacuum, Pa. */
   pressure: number;
   /** Pressures between which the step's own one lies, with how far each misses the gas law. */
@@ -39,9 +42,11 @@ const MAX_TRIES = 40;
  */
 export function createTrappedAir(
   network: FlowNetwork,
-  drive: { vacuumPressure: number; highest: number; minVolume: number },
+  drive: { vacuumPressure: number; highest: number },
+  areaOf: ReturnType<typeof createAreas>,
+  isTold: (group: CutOffGroup, level: Float64Array) => boolean,
 ) {
-  const { vacuumPressure, highest, minVolume } = drive;
+  const { vacuumPressure, highest } = drive;
   const regions: Region[] = [];
   const inRegion = new Int32Array(network.nodeCount).fill(-1);
   const room = ({ nodes }: Region, level: Float64Array) => {
@@ -56,13 +61,13 @@ export function createTrappedAir(
   return {
     /** Groups cut off for the first time. */
     newGroups: (level: Float64Array, isVent: Uint8Array) =>
-      cutOffGroups(network, { fill: level, isVent, minVolume }).filter((group) =>
-        group.nodes.every((i) => inRegion[i] < 0),
+      cutOffGroups(network, { fill: level, isVent }).filter(
+        (group) => group.nodes.every((i) => inRegion[i] < 0) && isTold(group, level),
       ),
-    add(groups: readonly { nodes: Int32Array; volume: number }[], time: number) {
+    add(groups: readonly { nodes: Int32Array; volume: number }[], level: Float64Array, time: number) {
       for (const { nodes, volume } of groups) {
         for (const i of nodes) inRegion[i] = regions.length;
-        const history = [{ time, volume }];
+        const history = [{ time, area: areaOf(nodes, level) }];
         regions.push({ nodes, volume, time, history, pressure: 0, low: null, high: null, isOpen: false });
       }
     },
@@ -95,7 +100,7 @@ export function createTrappedAir(
     endStep(level: Float64Array, time: number, isVent: Uint8Array) {
       for (const region of regions) {
         region.isOpen ||= region.nodes.some((i) => isVent[i] && level[i] < 1);
-        region.history.push({ time, volume: room(region, level) });
+        region.history.push({ time, area: areaOf(region.nodes, level) });
       }
     },
     /** Room the shut-in gas takes now, m3. */
@@ -112,8 +117,10 @@ export function createTrappedAir(
         time: region.time,
         nodes: region.nodes,
         volume: region.volume,
+        area: region.history[0].area,
         history: region.history,
         finalVolume: region.isOpen ? 0 : room(region, level),
+        finalArea: region.isOpen ? 0 : areaOf(region.nodes, level),
         finalPressure: region.pressure + vacuumPressure,
         voidNodes: region.nodes.filter((i) => level[i] < 1),
       })),
