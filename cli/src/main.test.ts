@@ -25,7 +25,7 @@ describe('wick simulate', () => {
     const { code, out } = wick('simulate', demo('dome-gore-7'), '--altitude', '640', '--nodes', '800');
     expect(code).toBe(1);
     expect(out).toContain('Will not fill: the resin gels at');
-    expect(out).toMatch(/9:00 {2}Feed 1 opens/);
+    expect(out).toMatch(/4:00 {2}Feed 1 opens/);
   });
 
   test('--json gives numbers, probes later the further from the feed, and null for never', () => {

@@ -3,7 +3,7 @@ import { timelineOf, verdictOf, type Timeline } from '@wick/plan/forecast/assess
 import type { LaidJob } from '@wick/plan/job/laid';
 import { csvOf, vtuOf } from '@wick/plan/files/results-out';
 import type { Shop } from '@wick/contract/shop';
-import { findingWords, likelyWords, verdictSentence } from '@wick/plan/forecast/words';
+import { findingWords, likelyWords, usedWords, verdictSentence } from '@wick/plan/forecast/words';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { valueAt } from '@wick/core/flow/probe';
 import { formatClock, formatQuantity } from '@wick/core/units/format';
@@ -103,10 +103,16 @@ function linesOf({ job, verdict, flow, timeline }: Report, told: ReturnType<type
     show: (value: number, quantity: 'absolutePressure') => formatQuantity(value, quantity),
     nameOf: nameIn(job),
   };
+  const used = usedWords(verdict);
+  const usedLine =
+    used.length > 0
+      ? [`Used at the last corner: ${used.map(({ share, what }) => `${share} ${what}`).join('; ')}.`]
+      : [];
   return [
     job.name,
     verdictSentence(verdict),
     `Last corner ${clock(verdict.fillTime)} at ${at(flow.lastPlace)} (likely ${likelyWords(verdict)}); gel ${clock(verdict.gelTime)}. All from first mix.`,
+    ...usedLine,
     told.lag === null
       ? 'Mesh and laminate averaged.'
       : `${flow.layers.length} layers; the mould side lags by up to ${(1000 * told.lag).toFixed(0)} mm.`,

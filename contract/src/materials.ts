@@ -214,8 +214,12 @@ const resinSchema = z.strictObject({
   gelPoints: z
     .array(z.strictObject({ temperature, time: quantity('duration', { above: 0, below: 1e6 }) }))
     .max(50),
+  /** What the gel points are of: a pot of so many kg, 0 for a thin film, null where nobody has said. */
+  gelMass: quantity('mass', { atLeast: 0, atMost: 100 }).nullable().optional(),
   gelViscosityRatio: z.number().min(1.5).max(1e6).nullable(),
   hardenerParts: z.number().min(0).max(400),
+  /** Amines thicken from the start; radical cures of polyester and vinyl ester stay thin, then set. */
+  chemistry: z.enum(['amine', 'radical']).nullable().optional(),
   viscosityCurve: viscosityCurveSchema.nullable().optional(),
   gelTable: gelTableSchema.nullable().optional(),
   /** Kamal-Sourour cure with Castro-Macosko viscosity; SI (1/s, J/mol, Pa s). */

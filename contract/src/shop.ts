@@ -1,6 +1,9 @@
 import { quantityNames, quantityOf, type QuantityName } from '@wick/core/units/quantities';
+import { usualRule } from '@wick/core/verdict/rule';
 import { z } from 'zod';
 import { quantity } from './quantity.ts';
+
+const share = quantity('fraction', { atLeast: 0, atMost: 1 });
 
 /** Choices of the workshop: where it stands and in which units it reads. */
 export const shopSchema = z.strictObject({
@@ -9,6 +12,26 @@ export const shopSchema = z.strictObject({
   /** Measured ambient pressure; null takes the standard atmosphere at the altitude. */
   ambientPressure: quantity('absolutePressure', { above: 40_000, below: 110_000 }).nullable(),
   temperature: quantity('temperature', { above: 253, below: 333 }),
+  /** By what a run is judged. */
+  judging: z
+    .strictObject({
+      comfortableChance: share,
+      tightChance: share,
+      comfortableTime: share,
+      tightTime: share,
+      usableViscosity: quantity('viscosity', { above: 0, below: 1000 }),
+      usableGrowth: quantity('factor', { above: 1, atMost: 100 }),
+      shutInArea: quantity('area', { atLeast: 0, atMost: 100 }),
+    })
+    .refine(({ comfortableChance, tightChance }) => comfortableChance >= tightChance, {
+      message: 'a comfortable chance cannot be below a tight one',
+      path: ['comfortableChance'],
+    })
+    .refine(({ comfortableTime, tightTime }) => comfortableTime <= tightTime, {
+      message: 'a comfortable share of the usable time cannot be above a tight one',
+      path: ['comfortableTime'],
+    })
+    .default(usualRule),
   units: z
     .partialRecord(z.enum(quantityNames), z.string())
     .refine(
@@ -28,4 +51,5 @@ export const usualShop: Shop = {
   ambientPressure: null,
   temperature: 293.15,
   units: {},
+  judging: usualRule,
 };

@@ -11,6 +11,12 @@ export const outcomeSchema = z.strictObject({
   earliest: z.number().nullable(),
   latest: z.number().nullable(),
   chance: z.number().min(0).max(1),
+  /** Between which the chance lies, and at the last corner shares of the resin's life, of its flow to gel and of its usable time; not in results of earlier versions. */
+  chanceFrom: z.number().min(0).max(1).nullable().default(null),
+  chanceTo: z.number().min(0).max(1).nullable().default(null),
+  lifeUsed: z.number().min(0).nullable().default(null),
+  flowUsed: z.number().min(0).nullable().default(null),
+  timeUsed: z.number().min(0).nullable().default(null),
   /** Cut off from the vents, m2, and share of the part wet at gel. */
   dryArea: z.number().min(0),
   wetShare: z.number().min(0).max(1),

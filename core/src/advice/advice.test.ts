@@ -6,18 +6,24 @@ import type { LineDraft } from '../layouts/templates.ts';
 import { compareScores, costOf, fillsInTime, hasDryRegion, type LayoutScore } from './score.ts';
 import { searchLayouts, type SearchProgress } from './search.ts';
 
-const score = (changes: Partial<LayoutScore> = {}): LayoutScore => ({
-  fillTime: 1800,
-  gelTime: 3600,
-  chance: 0.9,
-  wetShare: 1,
-  dryShare: 0,
-  dryShareRacing: 0,
-  waste: 0.3,
-  operatorActions: 1,
-  laidLength: 4,
-  ...changes,
-});
+const score = (changes: Partial<LayoutScore> = {}): LayoutScore => {
+  const { fillTime = 1800, gelTime = 3600, dryShare = 0 } = changes;
+  const fills = fillTime < gelTime;
+  return {
+    band: dryShare > 0 ? 'airTrapped' : fills ? 'tight' : 'willNotFill',
+    fillTime,
+    gelTime,
+    timeUsed: fills ? fillTime / (0.4 * gelTime) : Infinity,
+    chance: 0.9,
+    wetShare: 1,
+    dryShare,
+    dryShareRacing: 0,
+    waste: 0.3,
+    operatorActions: 1,
+    laidLength: 4,
+    ...changes,
+  };
+};
 const part = { outline: polygonOf(rectangle({ length: 2, width: 0.5 })), holes: [] };
 /** A made-up plant: the time is the square of the farthest way from a feed to the ends, and feeds cost work. */
 function paperScore(drafts: readonly LineDraft[]): LayoutScore {

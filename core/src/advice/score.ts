@@ -1,8 +1,13 @@
+import type { Band } from '../verdict/rule.ts';
+
 /** What a simulated layout comes to, as far as layouts are ranked by it. Times s from first mix; Infinity where it does not fill. */
 export interface LayoutScore {
+  readonly band: Band;
   readonly fillTime: number;
   readonly gelTime: number;
-  /** Share of the doubt in which it fills before gel. */
+  /** Time at the last corner over usable time; Infinity where it does not fill. */
+  readonly timeUsed: number;
+  /** Share of the doubt in which it fills. */
   readonly chance: number;
   /** Share of the part wet by then. */
   readonly wetShare: number;
@@ -17,17 +22,14 @@ export interface LayoutScore {
   readonly laidLength: number;
 }
 
-/** Dry share that the mesh cannot tell from none. */
-const SPECK = 1e-4;
+/** Weights against one whole usable time two and a half times over, about a life. Common practice, no source. */
+const WEIGHTS = { time: 0.4, doubt: 0.5, racing: 0.5, waste: 0.5, action: 0.025, metre: 0.006 };
 
-/** Weights against one whole resin life. Common practice, no source. */
-const WEIGHTS = { doubt: 0.5, racing: 0.5, waste: 0.5, action: 0.025, metre: 0.006 };
-
-/** What a layout costs in resin life, doubt, waste and work; lower is better. Infinity where it does not fill. */
+/** What a layout costs in time, doubt, waste and work; lower is better. Infinity where it does not fill. */
 export function costOf(score: LayoutScore): number {
-  const { fillTime, gelTime, chance, dryShareRacing, waste, operatorActions, laidLength } = score;
+  const { timeUsed, chance, dryShareRacing, waste, operatorActions, laidLength } = score;
   return (
-    fillTime / gelTime +
+    WEIGHTS.time * timeUsed +
     WEIGHTS.doubt * (1 - chance) +
     WEIGHTS.racing * Math.sqrt(dryShareRacing) +
     WEIGHTS.waste * waste +
@@ -36,7 +38,7 @@ export function costOf(score: LayoutScore): number {
   );
 }
 
-export const hasDryRegion = ({ dryShare }: LayoutScore) => dryShare > SPECK;
+export const hasDryRegion = ({ band }: LayoutScore) => band === 'drySpot' || band === 'airTrapped';
 export const fillsInTime = ({ fillTime, gelTime }: LayoutScore) => fillTime < gelTime;
 
 /**

@@ -41,7 +41,7 @@ export interface FlowForecast {
   readonly dryRegions: readonly DryRegion[];
   /** Pressure under the bag, Pa absolute, on the bag side of each mesh node. */
   readonly frames: readonly { readonly time: number; readonly pressure: Float32Array }[];
-  /** Share of its life that the resin had used when the front came, with a resin of its own. */
+  /** Share of its way to gel that the resin had gone when the front came, the oldest through the thickness, with a resin of its own. */
   readonly ageAtArrival: Float64Array | null;
   /** The largest of them in the part itself. */
   readonly oldestAtArrival: number | null;
@@ -178,9 +178,9 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
   }));
   const arrival = wettest(layers.map((layer) => layer.arrival));
   const partArrival = arrival.filter((_, i) => inPart[i]);
-  const ageAtArrival =
-    result.cureAtArrival?.slice(0, mesh.nodeCount).map((state) => state / request.resin!.law.gelState) ??
-    null;
+  const ageAtArrival = oldestThrough(result, mesh, layers.length)?.map(
+    (state) => state / request.resin!.law.gelState,
+  );
   const lineOf = (gate: number) => lines[plan.gateOf.indexOf(gate)].id;
   const partArea = areaOf(mesh.positions, mesh.triangles);
   const last = result.samples[result.samples.length - 1];
@@ -207,8 +207,8 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
       pressure: Float32Array.from({ length: mesh.nodeCount }, (_, i) => pressure[i] + vacuumPressure),
     })),
     oldestAtArrival:
-      ageAtArrival && ageAtArrival.reduce((most, age, i) => (inPart[i] && age > most ? age : most), 0),
-    ageAtArrival,
+      ageAtArrival?.reduce((most, age, i) => (inPart[i] && age > most ? age : most), 0) ?? null,
+    ageAtArrival: ageAtArrival ?? null,
     final: finalOf(request, mesh, zoneOfNode, result),
     drawn: last.entered,
     vented: last.vented,
@@ -262,6 +262,17 @@ function elevations(
   if (!shell && !rise) return null;
   return Float64Array.from(standsAt, (node) =>
     shell ? positions[3 * node + 2] : rise!.x * positions[3 * node] + rise!.y * positions[3 * node + 1],
+  );
+}
+
+/** State of cure of the resin that reached each mesh node, in the layer where that is highest; NaN where it came to none. */
+function oldestThrough({ cureAtArrival }: FillResult, { nodeCount }: Mesh, layerCount: number) {
+  return (
+    cureAtArrival &&
+    Float64Array.from({ length: nodeCount }, (_, i) => {
+      const states = Array.from({ length: layerCount }, (__, l) => cureAtArrival[l * nodeCount + i]);
+      return states.reduce((most, state) => (Number.isNaN(state) || most >= state ? most : state), NaN);
+    })
   );
 }
 

@@ -164,6 +164,31 @@ describe('lag between mesh and mould side', () => {
     }
   });
 
+  test('with a resin of its own the age is read where it is oldest through the thickness: where the mould side is wet last', () => {
+    // All resin of one age, t / t_gel: the age at a place is the time at which it is wet through.
+    const gel = 4000;
+    const flow = forecastFlow({
+      ...base,
+      outline: strip(length, width),
+      lines: stripEnds(length, width),
+      zones: [
+        { ...plainZone({ T: stack.transmissibility.xx, S: stack.storage }), layers: computeLayers(request) },
+      ],
+      resin: {
+        law: { gelState: 1, rate: () => 1 / gel, viscosity: () => 1 },
+        temperature: () => 293,
+        inletState: (time) => time / gel,
+      },
+    });
+    const [bag, mould] = [flow.layers[0]!, flow.layers[flow.layers.length - 1]!];
+    for (const x of [0.3, 0.5, 0.7]) {
+      const at = (values: Float64Array) => valueAt(flow.mesh, values, { x, y: width / 2 });
+      expect(at(mould.arrival)).toBeGreaterThan(1.2 * at(bag.arrival));
+      expect(Math.abs((at(flow.ageAtArrival!) * gel) / at(flow.arrival) - 1)).toBeLessThan(0.05);
+    }
+    expect(flow.oldestAtArrival!).toBeGreaterThan((0.95 * flow.fillTime) / gel);
+  });
+
   test('the lag is of the order of sqrt(T_mesh h / (2 Kzz)), and the averaged laminate hides it', () => {
     // Order of magnitude only: quasi-steady lag scale; Hsiao et al. 2000.
     const { lag } = run(true);

@@ -1,7 +1,8 @@
 import type { CureLaw } from '../flow/moving-resin.ts';
 import { ModelError } from '../model-error.ts';
 import { cureRate, requireKinetics, viscosityOfKinetics } from './kinetics.ts';
-import { ASSUMED_GEL_RATIO, freshViscosity, gelTime, type ResinSystem } from './resin-system.ts';
+import { ASSUMED_GEL_RATIO, chemistryOf, freshViscosity, type ResinSystem } from './resin-system.ts';
+import { gelTime } from './gel-time.ts';
 
 /**
  * How a resin thickens, whatever its temperature does meanwhile. With kinetics the state is the conversion; without, it is
@@ -34,11 +35,25 @@ export function cureLawOf(
   };
 }
 
-/** Viscosity over fresh viscosity against age: the measured curve where there is one, else exponential to the gel ratio. */
-export function thickeningOf(resin: ResinSystem): (age: number) => number {
+/**
+ * Viscosity over fresh viscosity by chemistry: an amine thickens exponentially with age; a radical cure stays thin while its
+ * inhibitor lasts, exp(ln R a^n).
+ * Source: n = 8, R = 20, from memory. Checked by resin.test.ts.
+ */
+function thickeningLaw(resin: ResinSystem): (age: number) => number {
   const growth = Math.log(Math.max(resin.gelViscosityRatio ?? ASSUMED_GEL_RATIO, 1 + 1e-6));
+  return chemistryOf(resin) === 'radical'
+    ? (age) => Math.exp(growth * age ** INHIBITOR_EXPONENT)
+    : (age) => Math.exp(growth * age);
+}
+
+const INHIBITOR_EXPONENT = 8;
+
+/** Viscosity over the one that the entered points give, against age: the measured curve at its own level where there is one, then by chemistry. */
+export function thickeningOf(resin: ResinSystem): (age: number) => number {
+  const law = thickeningLaw(resin);
   const curve = resin.viscosityCurve;
-  if (!curve) return (age) => Math.exp(growth * age);
+  if (!curve) return law;
   const { points, temperature } = curve;
   if (
     points.length < 2 ||
@@ -51,14 +66,23 @@ export function thickeningOf(resin: ResinSystem): (age: number) => number {
   const gel = gelTime(resin, temperature);
   const ages = points.map((p) => p.time / gel);
   const logs = points.map((p) => Math.log(p.viscosity));
-  // Fresh is the curve carried back to the mix.
-  const fresh = logs[0] - ((logs[1] - logs[0]) / (ages[1] - ages[0])) * ages[0];
+  const level = Math.log(freshViscosity(resin, temperature));
+  const last = ages.length - 1;
   return (age) => {
+    if (age > ages[last]) return Math.exp(logs[last] - level) * (law(age) / law(ages[last]));
     let n = 0;
     while (n + 2 < ages.length && ages[n + 1] < age) n += 1;
     const share = (age - ages[n]) / (ages[n + 1] - ages[n]);
-    return Math.exp(logs[n] + share * (logs[n + 1] - logs[n]) - fresh);
+    return Math.exp(logs[n] + share * (logs[n + 1] - logs[n]) - level);
   };
+}
+
+/** Age at which the measured curve ends, past which chemistry carries it on; null where it reaches gel, or there is none. */
+export function curveEndOf(resin: ResinSystem): number | null {
+  const curve = resin.viscosityCurve;
+  if (!curve || resin.kinetics) return null;
+  const end = curve.points[curve.points.length - 1].time / gelTime(resin, curve.temperature);
+  return end < 1 ? end : null;
 }
 
 /** A curve is read at few temperatures again and again. */

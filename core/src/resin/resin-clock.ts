@@ -1,7 +1,8 @@
 import type { CureLaw } from '../flow/moving-resin.ts';
 import { ModelError } from '../model-error.ts';
 import { cureLawOf } from './cure-law.ts';
-import { ASSUMED_GEL_RATIO, freshViscosity, gelTime, type ResinSystem } from './resin-system.ts';
+import { ASSUMED_GEL_RATIO, chemistryOf, freshViscosity, type ResinSystem } from './resin-system.ts';
+import { gelTime } from './gel-time.ts';
 
 /** One batch from its first mix on; times in s since then. */
 export interface ResinClock {
@@ -20,17 +21,20 @@ export interface ResinClock {
 export type Warmth = number | ((time: number) => number);
 
 /**
- * Clock of a batch. At constant temperature, without a measured curve or kinetics, viscosity grows with age a = t / t_gel
+ * Clock of a batch. At constant temperature, of an amine without a measured curve or kinetics, viscosity grows with age a = t / t_gel
  * as mu = mu0 exp(g a), and the integrals are closed: fluidity = t_gel / (g mu0) (exp(-g a0) - exp(-g a1)). Otherwise they
  * are taken numerically.
  * @throws ModelError as freshViscosity and cureLawOf
  * Valid: all the resin of one age and temperature. Checked by resin.test.ts against numerical integration.
  */
 export function createResinClock(resin: ResinSystem, warmth: Warmth): ResinClock {
-  if (typeof warmth === 'number' && !resin.kinetics && !resin.viscosityCurve)
-    return closedClock(resin, warmth);
+  if (typeof warmth === 'number' && isClosed(resin)) return closedClock(resin, warmth);
   return tabulatedClock(cureLawOf(resin), typeof warmth === 'number' ? () => warmth : warmth);
 }
+
+/** Its fluidity is a closed formula at constant temperature. */
+export const isClosed = (resin: ResinSystem): boolean =>
+  !resin.kinetics && !resin.viscosityCurve && chemistryOf(resin) === 'amine';
 
 /** The clock of the same resin with its viscosity and its gel time multiplied: times stretch, fluidity with them. */
 export function scaledClock(clock: ResinClock, by: { viscosity: number; gelTime: number }): ResinClock {

@@ -1,6 +1,6 @@
 import { fitArrhenius, readFit } from './curve-fit.ts';
-import { gelTimeFromTable, type GelTable } from './gel-table.ts';
-import { gelTimeOfKinetics, viscosityOfKinetics, type Kinetics } from './kinetics.ts';
+import type { GelTable } from './gel-table.ts';
+import { viscosityOfKinetics, type Kinetics } from './kinetics.ts';
 
 /** What a data sheet gives, SI. */
 export interface ResinSystem {
@@ -11,10 +11,14 @@ export interface ResinSystem {
   readonly viscosityPoints: readonly { readonly temperature: number; readonly viscosity: number }[];
   /** Gel time at temperatures. At least one point, unless there is a gel table or kinetics. */
   readonly gelPoints: readonly { readonly temperature: number; readonly time: number }[];
+  /** What the gel points are of: a pot of so many kg, or 0 for a thin film; null where nobody has said, taken as a thin film. */
+  readonly gelMass?: number | null;
   /** Viscosity at gel over viscosity when fresh; null takes ASSUMED_GEL_RATIO. */
   readonly gelViscosityRatio: number | null;
   /** Parts by weight of hardener or catalyst to 100 of resin. */
   readonly hardenerParts: number;
+  /** How it cures; null takes a gel table over catalyst as the sign of a radical cure. */
+  readonly chemistry?: 'amine' | 'radical' | null;
   /** Measured rise of viscosity at one temperature, from the mix on. */
   readonly viscosityCurve?: ViscosityCurve | null;
   /** Gel times over catalyst and temperature; read at hardenerParts. */
@@ -27,18 +31,26 @@ export interface ResinSystem {
 /** The resin as its clock reads it: what does not move viscosity or gel is at a value that says nothing. */
 export function clockResin(resin: ResinSystem): ResinSystem {
   const { name, viscosityPoints, gelPoints, gelViscosityRatio, viscosityCurve, gelTable, kinetics } = resin;
+  const isPotLife = (resin.gelMass ?? 0) > 0;
   return {
     name,
-    density: 1,
+    density: isPotLife ? resin.density : 1,
     viscosityPoints,
     gelPoints,
+    gelMass: isPotLife ? resin.gelMass : 0,
+    heatToGel: isPotLife ? resin.heatToGel : undefined,
     gelViscosityRatio,
     hardenerParts: gelTable ? resin.hardenerParts : 0,
+    chemistry: chemistryOf(resin),
     viscosityCurve,
     gelTable,
     kinetics,
   };
 }
+
+/** Amines thicken from the start; peroxide cures of polyester and vinyl ester stay thin, then set. */
+export const chemistryOf = ({ chemistry, gelTable }: ResinSystem): 'amine' | 'radical' =>
+  chemistry ?? (gelTable ? 'radical' : 'amine');
 
 export interface ViscosityCurve {
   /** K */
@@ -70,21 +82,4 @@ export function viscosityFit(resin: ResinSystem) {
     value: viscosity,
   }));
   return fitArrhenius(points, `viscosity of ${resin.name}`);
-}
-
-export function gelFit(resin: ResinSystem) {
-  const points = resin.gelPoints.map(({ temperature, time }) => ({ temperature, value: time }));
-  return fitArrhenius(points, `gel time of ${resin.name}`);
-}
-
-/**
- * Gel time at constant temperature, s: from kinetics, else from the gel table at the resin's catalyst, else the same curve
- * through the entered gel times.
- * @throws ModelError as freshViscosity and gelTimeFromTable
- */
-export function gelTime(resin: ResinSystem, temperature: number): number {
-  if (resin.kinetics) return gelTimeOfKinetics(resin.kinetics, temperature);
-  if (resin.gelTable)
-    return gelTimeFromTable(resin.gelTable, { catalyst: resin.hardenerParts, temperature }, resin.name);
-  return readFit(gelFit(resin), temperature, `gel time of ${resin.name}`);
 }

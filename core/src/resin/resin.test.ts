@@ -1,11 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import { cureLawOf, thickeningOf } from './cure-law.ts';
+import { curveEndOf, cureLawOf, thickeningOf } from './cure-law.ts';
 import { fitArrhenius } from './curve-fit.ts';
 import { gelTimeFromTable, type GelTable } from './gel-table.ts';
 import { cureRate, gelTimeOfKinetics, type Kinetics } from './kinetics.ts';
 import { forecastPot, largestBatch, SAFE_RISE } from './pot.ts';
+import { potSteps } from './self-heating.ts';
 import { createResinClock, scaledClock } from './resin-clock.ts';
-import { freshViscosity, gelTime, type ResinSystem } from './resin-system.ts';
+import { chemistryOf, freshViscosity, type ResinSystem } from './resin-system.ts';
+import { gelTime } from './gel-time.ts';
 
 const celsius = (t: number) => t + 273.15;
 const resin: ResinSystem = {
@@ -185,6 +187,42 @@ describe('kinetics', () => {
   });
 });
 
+describe('thickening by chemistry', () => {
+  /** t_gel / mu0 x integral of (mu0 / mu) da, by the midpoint rule. */
+  const fluidity = (thick: (age: number) => number, to: number) => {
+    const parts = 20_000;
+    let sum = 0;
+    for (let i = 0; i < parts; i++) sum += to / parts / thick((to * (i + 0.5)) / parts);
+    return sum;
+  };
+
+  test.each([
+    // Worked by hand from exp(ln 20 a^8) and exp(ln 20 a); the exponent and the 20 are from memory.
+    [0.5, 0.499, 0.259],
+    [0.7, 0.687, 0.293],
+    [0.8, 0.761, 0.303],
+  ])('to age %d a radical cure leaves a fluidity of %d, an amine %d', (age, radical, amine) => {
+    for (const [chemistry, expected] of [
+      ['radical', radical],
+      ['amine', amine],
+    ] as const) {
+      const own = { ...resin, gelViscosityRatio: null, chemistry };
+      expect(fluidity(thickeningOf(own), age)).toBeCloseTo(expected, 3);
+      const clock = createResinClock(own, celsius(20));
+      const scale = 6000 / 0.4;
+      expect(Math.abs(clock.fluidity({ from: 0, to: age * 6000 }) / scale / expected - 1)).toBeLessThan(3e-3);
+      expect(clock.viscosityAt(5999.999) / 8).toBeCloseTo(1, 3);
+    }
+  });
+
+  test('a gel table over catalyst is the sign of a radical cure, unless the entry says otherwise', () => {
+    const gelTable: GelTable = { catalyst: [1], temperature: [celsius(20)], time: [[3000]] };
+    expect(chemistryOf(resin)).toBe('amine');
+    expect(chemistryOf({ ...resin, gelTable })).toBe('radical');
+    expect(chemistryOf({ ...resin, gelTable, chemistry: 'amine' })).toBe('amine');
+  });
+});
+
 describe('measured rise of viscosity', () => {
   const curve = (points: { time: number; viscosity: number }[]) => ({
     ...resin,
@@ -205,6 +243,34 @@ describe('measured rise of viscosity', () => {
       4,
     );
   });
+
+  test('keeps its own level where the entered points tell another', () => {
+    const at = curve([
+      { time: 600, viscosity: 0.5 },
+      { time: 6000, viscosity: 6 },
+    ]);
+    const clock = createResinClock(at, celsius(20));
+    expect(clock.viscosityAt(600)).toBeCloseTo(0.5, 3);
+    expect(clock.viscosityAt(5999) / 6).toBeCloseTo(1, 2);
+  });
+
+  test.each(['amine', 'radical'] as const)(
+    'past its end it is carried on as an %s does, and says where that is',
+    (chemistry) => {
+      const short = {
+        ...curve([
+          { time: 0, viscosity: 0.4 },
+          { time: 3000, viscosity: 0.5 },
+        ]),
+        chemistry,
+      };
+      expect(curveEndOf(short)).toBeCloseTo(0.5, 9);
+      const law = (age: number) => 20 ** (chemistry === 'amine' ? age : age ** 8);
+      expect(thickeningOf(short)(0.9)).toBeCloseTo((0.5 / 0.4) * (law(0.9) / law(0.5)), 9);
+      expect(thickeningOf(short)(0.500001)).toBeCloseTo(thickeningOf(short)(0.5), 4);
+      expect(curveEndOf({ ...short, viscosityCurve: null })).toBeNull();
+    },
+  );
 
   test('one point or falling times are refused', () => {
     expect(() => thickeningOf(curve([{ time: 0, viscosity: 1 }]))).toThrow(/two or more points/);
@@ -233,27 +299,108 @@ describe('resin in the pot', () => {
   };
   const pot = (mass: number) => forecastPot({ resin: hot, mass, start: celsius(20), ambient: celsius(20) });
 
-  test('a drop gels as the sheet says; with no loss of heat the rise is H a / cp', () => {
+  test('a drop gels as the sheet says; with no loss of heat the rise is q(a) / cp', () => {
     expect(Math.abs(pot(1e-8).gelTime / 6000 - 1)).toBeLessThan(0.03);
-    const { curve } = pot(200);
-    const early = curve.find((point) => point.age > 0.15)!;
-    // 120 kJ/kg to gel over 1.9 kJ/(kg K): sixty kelvin at the whole, cooled a little at the wall.
-    expect((early.temperature - celsius(20)) / ((120_000 / 1900) * early.age)).toBeGreaterThan(0.9);
-    expect((early.temperature - celsius(20)) / ((120_000 / 1900) * early.age)).toBeLessThanOrEqual(1);
+    // From memory: 240 kJ/kg to gel, let out as a^2.5; 1.9 kJ/(kg K).
+    const { curve } = pot(2000);
+    const early = curve.find((point) => point.age > 0.3)!;
+    const adiabatic = (240_000 / 1900) * early.age ** 2.5;
+    expect((early.temperature - celsius(20)) / adiabatic).toBeGreaterThan(0.93);
+    expect((early.temperature - celsius(20)) / adiabatic).toBeLessThanOrEqual(1);
   });
 
-  test('the larger the batch, the sooner it gels or runs away', () => {
-    const ends = [0.2, 1, 5, 25].map((mass) => Math.min(pot(mass).gelTime, pot(mass).runawayTime));
+  test('a radical cure lets out little before gel: its pot stays within ten kelvin or so', () => {
+    const warm = { ...hot, chemistry: 'radical' as const };
+    const { curve, gelTime: gels } = forecastPot({
+      resin: warm,
+      mass: 20,
+      start: celsius(20),
+      ambient: celsius(20),
+    });
+    const hottest = Math.max(...curve.map(({ temperature }) => temperature)) - celsius(20);
+    // 20 kJ/kg over 1.9 kJ/(kg K), from memory.
+    expect(hottest).toBeLessThan(20 / 1.9);
+    expect(hottest).toBeGreaterThan(7);
+    expect(gels).toBeLessThan(6000);
+  });
+
+  test('it cools with m c / (h A): 0.15 kg in 41 min, 5 kg in 133 min', () => {
+    // A = 1.5 pi d^2 of a pot as tall as wide, 1130 kg/m3, 1.9 kJ/(kg K), 8 W/(m2 K); worked by hand.
+    for (const [mass, minutes] of [
+      [0.15, 41],
+      [5, 133],
+    ] as const) {
+      const steps = potSteps({
+        mass,
+        density: 1130,
+        start: celsius(40),
+        ambient: celsius(20),
+        heat: () => 0,
+        rate: () => 1 / 50_000,
+      });
+      for (const { time, temperature } of steps)
+        if (temperature - celsius(20) <= 20 / Math.E) {
+          expect(Math.abs(time / 60 / minutes - 1)).toBeLessThan(0.03);
+          break;
+        }
+    }
+  });
+
+  test('where the data end the rest is not known, and not called running away', () => {
+    const cool = { ...hot, gelPoints: [{ temperature: celsius(20), time: 6000 }] };
+    const {
+      gelTime: gels,
+      knownUntil,
+      curve,
+    } = forecastPot({
+      resin: cool,
+      mass: 5,
+      start: celsius(20),
+      ambient: celsius(20),
+    });
+    expect(gels).toBe(Infinity);
+    expect(knownUntil).toBeLessThan(6000);
+    // Twelve kelvin past the entered point.
+    expect(curve[curve.length - 1]!.temperature - celsius(20)).toBeLessThan(12);
+  });
+
+  test('a pot life of so many grams: the film time with which an independent heat balance gels at the stated time', () => {
+    const [mass, stated, E] = [0.15, 7800, 50_000];
+    const sheet: ResinSystem = {
+      ...resin,
+      gelMass: mass,
+      gelPoints: [{ temperature: celsius(20), time: stated }],
+    };
+    const film = gelTime(sheet, celsius(20));
+    expect(film).toBeGreaterThan(1.3 * stated);
+    // Euler in seconds, its formulas written out again.
+    const d = Math.cbrt((4 * mass) / (Math.PI * 1130));
+    let [T, a, t] = [celsius(20), 0, 0];
+    for (; a < 1; t += 0.25) {
+      const k = Math.exp((E / 8.314462618) * (1 / celsius(20) - 1 / T)) / film;
+      const q = 240_000 * 2.5 * a ** 1.5 * k;
+      T += (0.25 / 1900) * (q - (8 * 1.5 * Math.PI * d * d * (T - celsius(20))) / mass);
+      a += 0.25 * k;
+    }
+    expect(Math.abs(t / stated - 1)).toBeLessThan(0.01);
+    expect(gelTime({ ...sheet, gelMass: 0 }, celsius(20))).toBeCloseTo(stated, 6);
+    expect(gelTime({ ...sheet, gelMass: null }, celsius(20))).toBeCloseTo(stated, 6);
+    // A larger pot that keeps as long is of a slower resin.
+    expect(gelTime({ ...sheet, gelMass: 1 }, celsius(20))).toBeGreaterThan(film);
+  });
+
+  test('the larger the batch, the sooner it gels or leaves its data', () => {
+    const ends = [0.2, 1, 5, 25].map((mass) => Math.min(pot(mass).gelTime, pot(mass).knownUntil));
     for (let i = 1; i < ends.length; i++) expect(ends[i]).toBeLessThan(ends[i - 1]);
   });
 
   test('the largest batch keeps cool up to the asked time, and a little more does not', () => {
-    const ask = { resin: hot, start: celsius(20), ambient: celsius(20), until: 1200 };
+    const ask = { resin: hot, start: celsius(20), ambient: celsius(20), until: 2200 };
     const mass = largestBatch(ask)!;
     const rise = (m: number) =>
       Math.max(
         ...pot(m)
-          .curve.filter((p) => p.time <= 1200)
+          .curve.filter((p) => p.time <= 2200)
           .map((p) => p.temperature),
       ) - celsius(20);
     expect(rise(mass)).toBeLessThanOrEqual(SAFE_RISE);

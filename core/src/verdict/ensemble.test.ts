@@ -5,6 +5,8 @@ const sample = (fillTime: number, inputs: Record<string, number>, x = 0): Ensemb
   inputs,
   fillTime,
   gelTime: 5000,
+  fills: Number.isFinite(fillTime),
+  flowUsed: fillTime / 5000,
   marks: [fillTime / 2],
   worstPlace: { x, y: 0 },
 });
@@ -27,6 +29,7 @@ test('a run that gels counts as later than any, in the chance, the spread and th
   );
   const summary = summariseEnsemble(samples, 0.5);
   expect(summary.chance).toBeCloseTo(15 / 21, 12);
+  expect(summary.chanceRange.from).toBeLessThan(15 / 21);
   expect(summary.fill).toEqual({ early: 1200, middle: 2000, late: Infinity });
   expect(summary.marks[0]!.middle).toBe(1000);
   expect(summary.drivers.map(({ input }) => input)).toEqual(['slow', 'other']);

@@ -1,3 +1,4 @@
+import { chanceRange } from './rule.ts';
 import type { Point } from '../geometry/polygon.ts';
 
 /** One run with inputs drawn from their spread. Times in s since first mix; Infinity where the front does not come before gel. */
@@ -6,6 +7,10 @@ export interface EnsembleSample {
   readonly inputs: Readonly<Record<string, number>>;
   readonly fillTime: number;
   readonly gelTime: number;
+  /** Everywhere wet before gel, and no more gas shut in than may be. */
+  readonly fills: boolean;
+  /** Share of the flow to gel that it uses; Infinity where the front does not get everywhere. */
+  readonly flowUsed: number;
   readonly marks: readonly number[];
   /** Where it stayed dry or filled last. */
   readonly worstPlace: Point;
@@ -13,12 +18,13 @@ export interface EnsembleSample {
 
 export interface EnsembleSummary {
   readonly count: number;
-  /** Share that fills before gel. */
+  /** Share that fills, with the range in which the chance lies nineteen times in twenty. */
   readonly chance: number;
+  readonly chanceRange: { readonly from: number; readonly to: number };
   /** Tenth, fiftieth and ninetieth percentile of the last corner and of each mark. */
   readonly fill: Spread;
   readonly marks: readonly Spread[];
-  /** Rank correlation of each input with the fill time, strongest first. */
+  /** Rank correlation of each input with the flow used, strongest first. */
   readonly drivers: readonly { readonly input: string; readonly correlation: number }[];
   /** Where runs ended worst, most frequent first, gathered within a reach. */
   readonly worstPlaces: readonly { readonly place: Point; readonly share: number }[];
@@ -36,19 +42,21 @@ export interface Spread {
  */
 export function summariseEnsemble(samples: readonly EnsembleSample[], reach: number): EnsembleSummary {
   const count = samples.length;
-  const fills = samples.map((sample) => sample.fillTime);
+  const filled = samples.filter(({ fills }) => fills).length;
+  const used = samples.map(({ flowUsed }) => flowUsed);
   const names = Object.keys(samples[0]?.inputs ?? {});
   return {
     count,
-    chance: fills.filter(Number.isFinite).length / Math.max(1, count),
-    fill: spreadOf(fills),
+    chance: filled / Math.max(1, count),
+    chanceRange: chanceRange(filled, count),
+    fill: spreadOf(samples.map((sample) => sample.fillTime)),
     marks: (samples[0]?.marks ?? []).map((_, m) => spreadOf(samples.map((sample) => sample.marks[m]))),
     drivers: names
       .map((input) => ({
         input,
         correlation: rankCorrelation(
           samples.map((sample) => sample.inputs[input]),
-          fills,
+          used,
         ),
       }))
       .filter(({ correlation }) => Number.isFinite(correlation))

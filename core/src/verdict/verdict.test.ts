@@ -1,8 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import type { ResinSystem } from '../resin/resin-system.ts';
 import { effectsOf } from './changes.ts';
 import { halton, normalQuantile } from './sampling.ts';
-import { clockOf, judge, likelyTimes, usualDoubt, type SolvedFlow } from './verdict.ts';
+import { chanceRange, usualRule } from './rule.ts';
+import {
+  clockOf,
+  judge,
+  likelyTimes,
+  usableTimeOf,
+  usualDoubt,
+  withSampledChance,
+  type SolvedFlow,
+} from './verdict.ts';
 
 const T20 = 293.15;
 /** Almost constant viscosity of 0.3 Pa s until gel at 100 min: minutes can be read off by hand. */
@@ -17,10 +27,9 @@ const resin: ResinSystem = {
 const flow = (seconds: number, changes: Partial<SolvedFlow> = {}): SolvedFlow => ({
   isFilled: true,
   fillTime: seconds / 0.3,
-  poreVolume: 1,
   samples: [
-    { time: 0, stored: 0 },
-    { time: seconds / 0.3, stored: 1 },
+    { time: 0, wet: 0 },
+    { time: seconds / 0.3, wet: 1 },
   ],
   dryRegions: [],
   ...changes,
@@ -29,6 +38,7 @@ const run = { resin, temperature: T20, openTime: 600 };
 
 describe('verdict', () => {
   test.each([
+    // Usable to gel at 6000 s, for it hardly thickens. What of the doubt is left at 4000 s of flow is nine in ten; at 4400 too little.
     [2000, 'comfortable'],
     [3600, 'tight'],
     [4800, 'gamble'],
@@ -40,7 +50,10 @@ describe('verdict', () => {
   test('the clock starts at first mix, not when the feed opens', () => {
     const verdict = judge(flow(2000), run);
     expect(verdict.fillTime).toBeCloseTo(2600, 1);
-    expect(verdict.ageRatio).toBeCloseTo(2600 / 6000, 4);
+    expect(verdict.lifeUsed).toBeCloseTo(2600 / 6000, 4);
+    expect(verdict.timeUsed).toBeCloseTo(2600 / 6000, 4);
+    // Of the flow only what follows the opening counts.
+    expect(verdict.flowUsed).toBeCloseTo(2000 / 5400, 4);
   });
 
   test('when gel comes first it says how far the resin gets', () => {
@@ -78,8 +91,116 @@ describe('verdict', () => {
       chance: 0,
       fillTime: Infinity,
     });
-    expect(judge(flow(1000, { dryRegions: [{ area: 0.2 }] }), run).band).toBe('airTrapped');
+    const trapped = judge(flow(1000, { dryRegions: [{ finalArea: 1e-4 }, { finalArea: 2e-4 }] }), run);
+    expect(trapped).toMatchObject({ band: 'airTrapped', chance: 0, shutIn: expect.closeTo(3e-4, 12) });
+    expect(judge(flow(1000, { dryRegions: [{ finalArea: 1e-4 }] }), run).band).toBe('comfortable');
+    expect(
+      judge(flow(1000, { dryRegions: [{ finalArea: 1e-4 }] }), run, usualDoubt, {
+        ...usualRule,
+        shutInArea: 0,
+      }).band,
+    ).toBe('airTrapped');
   });
+});
+
+describe('life used and flow used', () => {
+  /** Eighteen times thicker at gel, no time before the opening: life used r leaves flow used (1 - 18^-r) / (1 - 18^-1). */
+  const growing = { ...run, resin: { ...resin, gelViscosityRatio: 18 }, openTime: 0 };
+  const onlyPermeability = { permeability: 1.4, viscosity: 1, gelTime: 1, temperature: 0 };
+  const at = (r: number, doubt = onlyPermeability) => {
+    const clock = clockOf(growing);
+    const fillTime = clock.fluidity({ from: 0, to: r * clock.gelTime });
+    return judge({ ...flow(1), fillTime }, growing, doubt);
+  };
+
+  test.each([
+    // Derived by hand: chance that a lognormal factor, one in ten beyond 1.4, exceeds b.
+    [0.3, 0.62, 96],
+    [0.5, 0.81, 78],
+    [0.8, 0.955, 56],
+  ])('life used %d is flow used %d, and leaves %d in 100', (r, b, inHundred) => {
+    const verdict = at(r);
+    const expected = (1 - 18 ** -r) / (1 - 1 / 18);
+    expect(verdict.lifeUsed).toBeCloseTo(r, 4);
+    expect(verdict.flowUsed).toBeCloseTo(expected, 6);
+    expect(Math.abs(verdict.flowUsed - b)).toBeLessThan(0.01);
+    expect(Math.abs(100 * verdict.chance - inHundred)).toBeLessThan(1.5);
+    expect(verdict.chanceRange.from).toBeLessThan(verdict.chance);
+    expect(verdict.chanceRange.to).toBeGreaterThan(verdict.chance);
+  });
+
+  test('usable until 0.8 Pa s or three times fresh, whichever comes first', () => {
+    const time = (fresh: number, growth: number) => {
+      const clock = clockOf({
+        ...growing,
+        resin: {
+          ...growing.resin,
+          gelViscosityRatio: growth,
+          viscosityPoints: [{ temperature: T20, viscosity: fresh }],
+        },
+      });
+      return usableTimeOf(clock, usualRule) / clock.gelTime;
+    };
+    // mu = fresh x growth^a.
+    expect(time(0.2, 18)).toBeCloseTo(Math.log(3) / Math.log(18), 5);
+    expect(time(0.4, 18)).toBeCloseTo(Math.log(2) / Math.log(18), 5);
+    // A resin that is thicker than that when fresh may grow threefold; one that never thickens so far is usable to gel.
+    expect(time(1.2, 18)).toBeCloseTo(Math.log(3) / Math.log(18), 5);
+    expect(time(0.2, 2)).toBe(1);
+  });
+
+  test('least sure is what moves the margin: a warm resin runs sooner and gels sooner, and the two nearly cancel', () => {
+    const doubt = { permeability: 1.05, viscosity: 1.02, gelTime: 1.3, temperature: 5 };
+    expect(at(0.5, doubt).drivers[0]!.input).toBe('gelTime');
+  });
+
+  test('over random runs no band is better than its chance, its time or its air allows', () => {
+    const share = fc.double({ min: 0, max: 1.2, noNaN: true });
+    fc.assert(
+      fc.property(share, share, fc.double({ min: 1, max: 3, noNaN: true }), share, (r, wait, doubt, air) => {
+        const own = { ...growing, openTime: 0.3 * wait * 6000 };
+        const clock = clockOf(own);
+        const fillTime =
+          clock.fluidity({ from: own.openTime, to: own.openTime + r * 5000 }) * (r > 1 ? 1.5 : 1);
+        const verdict = judge(
+          { ...flow(1), fillTime, dryRegions: air > 0.8 ? [{ finalArea: air * 3e-4 }] : [] },
+          own,
+          { ...usualDoubt, permeability: doubt },
+        );
+        const { band, chance, timeUsed, shutIn } = verdict;
+        if (band === 'comfortable') expect(chance >= 0.95 && timeUsed <= 0.5 && shutIn <= 2e-4).toBe(true);
+        if (band === 'tight') expect(chance >= 0.8 && timeUsed <= 0.8 && shutIn <= 2e-4).toBe(true);
+        if (band === 'airTrapped') expect(shutIn).toBeGreaterThan(2e-4);
+        if (band === 'willNotFill') expect(verdict.fillTime).toBe(Infinity);
+        expect(verdict.lifeUsed <= 1).toBe(verdict.fillTime < Infinity);
+      }),
+      { numRuns: 40, seed: 5 },
+    );
+  });
+});
+
+test('sampled runs take the place of the looked-up chance, and the band follows', () => {
+  const verdict = judge(flow(2000), run);
+  const sampled = (chance: number) =>
+    withSampledChance(verdict, { count: 200, chance, chanceRange: chanceRange(200 * chance, 200) });
+  expect(verdict.band).toBe('comfortable');
+  expect(sampled(0.96)).toMatchObject({ band: 'comfortable', chance: 0.96, runs: 200 });
+  expect(sampled(0.9).band).toBe('tight');
+  expect(sampled(0.5).band).toBe('gamble');
+  const dry = judge(flow(2000, { isFilled: false }), run);
+  expect(withSampledChance(dry, { count: 200, chance: 1, chanceRange: { from: 1, to: 1 } }).band).toBe(
+    'drySpot',
+  );
+});
+
+test('the range of a chance: Wilson 1927, worked by hand', () => {
+  // 81 of 263: centre (81 + 1.9208) / (263 + 3.8415) = 0.3108; half width 0.0551 (Agresti & Coull 1998, from memory).
+  const { from, to } = chanceRange(81, 263);
+  expect((from + to) / 2).toBeCloseTo(82.9208 / 266.8415, 4);
+  expect(from).toBeCloseTo(0.2553, 3);
+  expect(to).toBeCloseTo(0.3662, 3);
+  expect(chanceRange(400, 400).from).toBeCloseTo(400 / (400 + 1.959964 ** 2), 6);
+  expect(chanceRange(0, 0)).toEqual({ from: 0, to: 1 });
 });
 
 test('changes are ordered by the margin they leave; unanswerable ones are left out', () => {

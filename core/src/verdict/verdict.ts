@@ -1,14 +1,21 @@
-import { createResinClock, scaledClock, type ResinClock, type Warmth } from '../resin/resin-clock.ts';
+import {
+  createResinClock,
+  isClosed,
+  scaledClock,
+  type ResinClock,
+  type Warmth,
+} from '../resin/resin-clock.ts';
 import type { ResinSystem } from '../resin/resin-system.ts';
+import { bandFor, chanceRange, usualRule, type Band, type JudgingRule } from './rule.ts';
 import { halton, normalQuantile } from './sampling.ts';
 
 /** What a solved layout tells, in fluidity times (1/Pa). */
 export interface SolvedFlow {
   readonly isFilled: boolean;
   readonly fillTime: number;
-  readonly poreVolume: number;
-  readonly samples: readonly { readonly time: number; readonly stored: number }[];
-  readonly dryRegions: readonly { readonly area: number }[];
+  /** Share of the part that is wet through at each time. */
+  readonly samples: readonly { readonly time: number; readonly wet: number }[];
+  readonly dryRegions: readonly { readonly finalArea: number }[];
 }
 
 export interface RunConditions {
@@ -31,31 +38,31 @@ export interface Doubt {
 
 export const usualDoubt: Doubt = { permeability: 1.4, viscosity: 1.15, gelTime: 1.15, temperature: 2 };
 
-/** Shares of the resin's life, common practice, no source; the shop may set its own. */
-export interface Bands {
-  readonly comfortable: number;
-  readonly tight: number;
-}
-
-const usualBands: Bands = { comfortable: 0.5, tight: 0.8 };
-
-export type Band = 'comfortable' | 'tight' | 'gamble' | 'willNotFill' | 'drySpot' | 'airTrapped';
-
 export interface Verdict {
   readonly band: Band;
   /** Since first mix, s. fillTime is Infinity when gel comes first or the layout leaves a part dry. */
   readonly openTime: number;
   readonly fillTime: number;
   readonly gelTime: number;
-  /** fillTime over gelTime: age of the front's resin at the last corner. */
-  readonly ageRatio: number;
+  /** Until when the resin counts as usable, s since first mix. */
+  readonly usableTime: number;
+  /** At the last corner: time over usable time; Infinity where it does not fill. */
+  readonly timeUsed: number;
+  /** State of cure of the resin there, as a share of gel. */
+  readonly lifeUsed: number;
+  /** Fluidity from opening to there over fluidity from opening to gel. */
+  readonly flowUsed: number;
+  /** Gas shut in at the end, m2. */
+  readonly shutIn: number;
   /** Likely range of fillTime; Infinity for "gels first". */
   readonly likely: { readonly from: number; readonly to: number };
-  /** Chance to fill before gel, 0-1. */
+  /** Chance to fill, 0-1, with the range in which it lies nineteen times in twenty, from so many runs. */
   readonly chance: number;
-  /** Share of the pore volume filled when the run ends or the resin gels. */
+  readonly chanceRange: { readonly from: number; readonly to: number };
+  readonly runs: number;
+  /** Share of the part's area wet when the run ends or the resin gels. */
   readonly reachedFraction: number;
-  /** Which input moves the fill time most, largest first: fill times at its low and high end. */
+  /** Which input moves the margin most, largest first: flow used at its low and high end. */
   readonly drivers: readonly { readonly input: keyof Doubt; readonly low: number; readonly high: number }[];
 }
 
@@ -72,35 +79,76 @@ export function judge(
   flow: SolvedFlow,
   run: RunConditions,
   doubt: Doubt = usualDoubt,
-  bands: Bands = usualBands,
+  rule: JudgingRule = usualRule,
 ): Verdict {
   const { openTime } = run;
-  const timeWith = timesUnderDoubt(run, doubt);
-  const fillTimeWith = (z: Record<keyof Doubt, number>) => timeWith(flow.fillTime, z);
-  const still = { permeability: 0, viscosity: 0, gelTime: 0, temperature: 0 };
+  const under = underDoubt(run, doubt);
   const clock = clockOf(run);
   const available = clock.fluidity({ from: openTime, to: clock.gelTime });
-  const fillTime = flow.isFilled ? fillTimeWith(still) : Infinity;
-  const times = spreadOf(fillTimeWith);
-  const names = Object.keys(still) as (keyof Doubt)[];
-  const drivers = names.map((input) => ({
+  const fillTime = flow.isFilled ? under.timeAt(flow.fillTime, STILL) : Infinity;
+  const usableTime = usableTimeOf(clock, rule);
+  const times = spreadOf((z) => under.timeAt(flow.fillTime, z));
+  const shutIn = flow.dryRegions.reduce((sum, { finalArea }) => sum + finalArea, 0);
+  const canFill = flow.isFilled && shutIn <= rule.shutInArea;
+  const inTime = canFill ? times.filter(Number.isFinite).length : 0;
+  const drivers = (Object.keys(STILL) as (keyof Doubt)[]).map((input) => ({
     input,
-    low: fillTimeWith({ ...still, [input]: -NINE_IN_TEN }),
-    high: fillTimeWith({ ...still, [input]: NINE_IN_TEN }),
+    low: under.flowUsed(flow.fillTime, { ...STILL, [input]: -NINE_IN_TEN }),
+    high: under.flowUsed(flow.fillTime, { ...STILL, [input]: NINE_IN_TEN }),
   }));
-  const swing = ({ low, high }: { low: number; high: number }) =>
-    Math.abs(Math.min(low, 1e9) - Math.min(high, 1e9));
-  return {
-    band: bandFor(flow, fillTime / clock.gelTime, bands),
+  const isInTime = fillTime < Infinity;
+  const facts = {
     openTime,
     fillTime,
     gelTime: clock.gelTime,
-    ageRatio: fillTime / clock.gelTime,
+    usableTime,
+    timeUsed: fillTime / usableTime,
+    lifeUsed: isInTime ? clock.ageAt(fillTime) : Infinity,
+    flowUsed: flow.isFilled ? flow.fillTime / available : Infinity,
+    shutIn,
     likely: middleOf(times),
-    chance: flow.isFilled ? times.filter(Number.isFinite).length / SAMPLES : 0,
-    reachedFraction: fillTime < Infinity ? 1 : storedAt(flow, available) / flow.poreVolume,
+    chance: inTime / SAMPLES,
+    chanceRange: chanceRange(inTime, SAMPLES),
+    runs: SAMPLES,
+    reachedFraction: isInTime ? 1 : wetAt(flow, available),
     drivers: drivers.sort((a, b) => swing(b) - swing(a)),
   };
+  return { ...facts, band: bandFor({ ...facts, isWet: flow.isFilled, isInTime }, rule) };
+}
+
+/** The verdict by the chance that so many sampled runs came to, in place of the one looked up. */
+export function withSampledChance(
+  verdict: Verdict,
+  sampled: { readonly count: number; readonly chance: number; readonly chanceRange: Verdict['chanceRange'] },
+  rule: JudgingRule = usualRule,
+): Verdict {
+  const { chance, chanceRange: range, count: runs } = sampled;
+  const facts = { ...verdict, chance, chanceRange: range, runs };
+  const fills = ['comfortable', 'tight', 'gamble'].includes(verdict.band);
+  return fills ? { ...facts, band: bandFor({ ...facts, isWet: true, isInTime: true }, rule) } : facts;
+}
+
+/** How far a margin swings, as a factor. */
+const swing = ({ low, high }: { low: number; high: number }) => Math.abs(Math.log(high / low));
+
+const STILL = { permeability: 0, viscosity: 0, gelTime: 0, temperature: 0 };
+const LOOKS = 200;
+
+/** When the resin first is as thick as it may be, s since first mix; gel at the latest. One that is thick from the start may grow only. */
+export function usableTimeOf(clock: ResinClock, rule: Pick<JudgingRule, 'usableViscosity' | 'usableGrowth'>) {
+  const fresh = clock.viscosityAt(0);
+  const grown = rule.usableGrowth * fresh;
+  const limit = fresh < rule.usableViscosity ? Math.min(rule.usableViscosity, grown) : grown;
+  const isThick = (time: number) => clock.viscosityAt(time) >= limit;
+  const first = Array.from({ length: LOOKS }, (_, i) => (clock.gelTime * (i + 1)) / LOOKS).find(isThick);
+  if (first === undefined) return clock.gelTime;
+  let [thin, thick] = [first - clock.gelTime / LOOKS, first];
+  for (let i = 0; i < 30; i++) {
+    const middle = (thin + thick) / 2;
+    if (isThick(middle)) thick = middle;
+    else thin = middle;
+  }
+  return thick;
 }
 
 /**
@@ -113,8 +161,8 @@ export function likelyTimes(
   run: RunConditions,
   doubt: Doubt = usualDoubt,
 ): Verdict['likely'] {
-  const timeWith = timesUnderDoubt(run, doubt);
-  return middleOf(spreadOf((z) => timeWith(fluidity, z)));
+  const { timeAt } = underDoubt(run, doubt);
+  return middleOf(spreadOf((z) => timeAt(fluidity, z)));
 }
 
 const spreadOf = (timeWith: (z: Record<keyof Doubt, number>) => number) =>
@@ -127,16 +175,24 @@ const middleOf = (times: readonly number[]) => ({
   to: times[Math.ceil(0.9 * SAMPLES) - 1],
 });
 
-/** Time since first mix at a fluidity time, with each unknown so many standard deviations from what is taken. */
-function timesUnderDoubt(run: RunConditions, doubt: Doubt) {
+/** With each unknown so many standard deviations from what is taken: time since first mix at a fluidity time, and flow used then. */
+function underDoubt(run: RunConditions, doubt: Doubt) {
   const clockAt = clocksNear(run);
-  return (fluidity: number, z: Record<keyof Doubt, number>) => {
-    const factor = (name: 'permeability' | 'viscosity' | 'gelTime') => doubt[name] ** (z[name] / NINE_IN_TEN);
-    const clock = scaledClock(clockAt((doubt.temperature * z.temperature) / NINE_IN_TEN), {
-      viscosity: factor('viscosity'),
-      gelTime: factor('gelTime'),
+  const factor = (name: 'permeability' | 'viscosity' | 'gelTime', z: Record<keyof Doubt, number>) =>
+    doubt[name] ** (z[name] / NINE_IN_TEN);
+  const clockWith = (z: Record<keyof Doubt, number>) =>
+    scaledClock(clockAt((doubt.temperature * z.temperature) / NINE_IN_TEN), {
+      viscosity: factor('viscosity', z),
+      gelTime: factor('gelTime', z),
     });
-    return clock.timeAtFluidity({ from: run.openTime, fluidity: fluidity / factor('permeability') });
+  return {
+    timeAt: (fluidity: number, z: Record<keyof Doubt, number>) =>
+      clockWith(z).timeAtFluidity({ from: run.openTime, fluidity: fluidity / factor('permeability', z) }),
+    flowUsed(fluidity: number, z: Record<keyof Doubt, number>) {
+      const clock = clockWith(z);
+      const available = clock.fluidity({ from: run.openTime, to: clock.gelTime });
+      return fluidity / factor('permeability', z) / available;
+    },
   };
 }
 
@@ -154,7 +210,7 @@ const CLOCK_GRID = 0.25;
 
 /** Clocks for shifts of temperature; a shift past what the resin's data cover is taken back towards what they do. */
 function clocksNear(run: RunConditions): (shift: number) => ResinClock {
-  const isClosed = !run.drift && !run.resin.kinetics && !run.resin.viscosityCurve;
+  const isExact = !run.drift && isClosed(run.resin);
   const known = new Map<number, ResinClock>();
   const make = (shift: number): ResinClock => {
     try {
@@ -165,7 +221,7 @@ function clocksNear(run: RunConditions): (shift: number) => ResinClock {
     }
   };
   const clockAt = (shift: number): ResinClock => {
-    const key = isClosed ? shift : CLOCK_GRID * Math.round(shift / CLOCK_GRID);
+    const key = isExact ? shift : CLOCK_GRID * Math.round(shift / CLOCK_GRID);
     const clock = known.get(key) ?? make(key);
     known.set(key, clock);
     return clock;
@@ -173,25 +229,12 @@ function clocksNear(run: RunConditions): (shift: number) => ResinClock {
   return clockAt;
 }
 
-/** @param ratio share of its life that the resin has used when the last corner is wet */
-export function bandFor(
-  flow: { readonly isFilled: boolean; readonly dryRegions: readonly unknown[] },
-  ratio: number,
-  bands: Bands = usualBands,
-): Band {
-  if (!flow.isFilled) return 'drySpot';
-  if (!(ratio < 1)) return 'willNotFill';
-  if (flow.dryRegions.length > 0) return 'airTrapped';
-  if (ratio <= bands.comfortable) return 'comfortable';
-  return ratio <= bands.tight ? 'tight' : 'gamble';
-}
-
-function storedAt({ samples }: SolvedFlow, time: number): number {
+function wetAt({ samples }: SolvedFlow, time: number): number {
   const after = samples.findIndex((sample) => sample.time >= time);
-  if (after < 0) return samples[samples.length - 1].stored;
-  if (after === 0) return samples[0].stored;
+  if (after < 0) return samples[samples.length - 1].wet;
+  if (after === 0) return samples[0].wet;
   const [a, b] = [samples[after - 1], samples[after]];
-  return a.stored + ((b.stored - a.stored) * (time - a.time)) / (b.time - a.time);
+  return a.wet + ((b.wet - a.wet) * (time - a.time)) / (b.time - a.time);
 }
 
 /** Evenly spread standard normal quadruples: the same every time, so that a verdict does not flicker. */

@@ -1,3 +1,4 @@
+import type { Band } from '@wick/core/verdict/rule';
 import { describe, expect, test } from '@jest/globals';
 import { isInside } from '@wick/core/layouts/frame';
 import { fitTemplate } from '@wick/core/layouts/templates';
@@ -122,16 +123,24 @@ describe('what would fix it', () => {
       Promise.resolve(scoreJob(changed, demoShop, 'quick')),
     );
     expect(repairs[0]!.id).toBe('move-feed-3-1');
-    const mended = laidOut(repairs[0]!.apply(job));
-    const again = forecastJob(mended, demoShop, COARSE);
-    expect(['comfortable', 'tight']).toContain(verdictOf(mended, demoShop, again)!.band);
+    // A finer run finds this or a larger size enough: that is what the screen tries on.
+    const { apply, larger } = repairs[0]!;
+    const bands = [apply, ...larger.map((size) => size.apply)].map((change) => {
+      const mended = laidOut(change(job));
+      return verdictOf(mended, demoShop, forecastJob(mended, demoShop, COARSE))!.band;
+    });
+    expect(bands).toContain('tight');
     const order = repairs.map(({ isEnough: enough }) => enough);
     expect(order).toEqual([...order].sort((a, b) => Number(b) - Number(a)));
   });
 
   test('of several sizes the smallest that is enough is taken; what does not help is left out', async () => {
     const base = scoreOf(gore, demoShop, { ...outcome, fillTime: 9000, wetShare: 1, band: 'willNotFill' });
-    const at = (minutes: number) => ({ ...base, fillTime: minutes * 60, gelTime: 6000 });
+    const at = (minutes: number) => {
+      const timeUsed = minutes / 100;
+      const band: Band = timeUsed <= 0.8 ? 'tight' : timeUsed < 1 ? 'gamble' : 'willNotFill';
+      return { ...base, fillTime: minutes * 60, gelTime: 6000, timeUsed, band };
+    };
     const remedy = (id: string, times: number[]): Remedy => ({
       id,
       kind: 'warmer',
@@ -159,6 +168,6 @@ describe('what would fix it', () => {
       ['slow', '95', false, []],
     ]);
     expect(isEnough(at(80))).toBe(true);
-    expect(isEnough({ ...at(60), dryShare: 0.01 })).toBe(false);
+    expect(isEnough({ ...at(60), band: 'airTrapped' })).toBe(false);
   });
 });

@@ -1,6 +1,5 @@
 import type { Job } from '@wick/contract/job/job';
 import { compareScores, costOf, fillsInTime, hasDryRegion, type LayoutScore } from '@wick/core/advice/score';
-import { bandFor, type Band } from '@wick/core/verdict/verdict';
 import { isSound } from '../forecast/words.ts';
 import type { Edit } from '../job/edits.ts';
 import { laidOut, type LaidJob } from '../job/laid.ts';
@@ -80,14 +79,7 @@ function repairOf(
   return best && (now === null || isBetter(best.score, now)) ? repair(best.index) : null;
 }
 
-/** The band of a score: by the same thresholds as a verdict's. */
-export const bandOf = (score: LayoutScore): Band =>
-  bandFor(
-    { isFilled: true, dryRegions: hasDryRegion(score) ? [score] : [] },
-    fillsInTime(score) ? score.fillTime / score.gelTime : Infinity,
-  );
-
-export const isEnough = (score: LayoutScore): boolean => isSound(bandOf(score));
+export const isEnough = (score: LayoutScore): boolean => isSound(score.band);
 
 /** By more than the mesh can tell. */
 function isBetter(score: LayoutScore, now: LayoutScore): boolean {

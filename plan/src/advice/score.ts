@@ -71,8 +71,10 @@ export function scoreOf(job: LaidJob, shop: Shop, outcome: Outcome, dryShareRaci
   const inPart = density * (sums.resinInPlies + sums.resinInCore);
   const isDry = outcome.band === 'drySpot';
   return {
+    band: outcome.band,
     fillTime: outcome.fillTime ?? Infinity,
     gelTime: outcome.gelTime,
+    timeUsed: outcome.timeUsed ?? Infinity,
     chance: outcome.chance,
     wetShare: outcome.wetShare,
     dryShare: Math.max(outcome.dryArea / sums.area, isDry ? Math.max(1e-3, 1 - outcome.wetShare) : 0),
@@ -144,7 +146,7 @@ export function reasonWords(score: LayoutScore, all: readonly LayoutScore[]): st
       `wastes ${share(score.waste - leanest)} of the part’s resin more than the leanest`,
     score.operatorActions > 3 && `${score.operatorActions} valves to turn`,
   ].filter((word) => word !== false);
-  const middling = fills ? `uses ${share(score.fillTime / score.gelTime)} of the resin’s life` : '';
+  const middling = fills ? `uses ${share(score.timeUsed)} of the usable time` : '';
   const [first, ...rest] = merits.length > 0 ? merits : [middling];
   const good = [first, ...rest].filter(Boolean).join(', ');
   const sentence = [good, faults.join(', ')].filter(Boolean).join('; but it ');

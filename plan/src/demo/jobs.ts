@@ -1,3 +1,4 @@
+import { usualRule } from '@wick/core/verdict/rule';
 import { currentLayout, jobOf, laidOut, type LaidJob } from '../job/laid.ts';
 import { emptyJob, emptyLaminate } from '../job/new-job.ts';
 import { flattenEdge } from '@wick/core/geometry/arcs';
@@ -12,6 +13,7 @@ export const demoShop: Shop = {
   altitude: 640,
   ambientPressure: null,
   temperature: 292.15,
+  judging: usualRule,
   units: {},
 };
 
@@ -66,12 +68,12 @@ const domeGore = jobOf({
   lines: [
     line('feed-1', 'Feed 1', [{ x: 0.12, y: 0.15 }, { x: 0.12, y: 1.05 }]),
     line('feed-2', 'Feed 2', [{ x: 0.9, y: 0.2 }, { x: 0.9, y: 1.0 }], opensWhenPassed('feed-2')),
-    line('feed-3', 'Feed 3', [{ x: 1.1, y: 0.25 }, { x: 1.1, y: 0.95 }], opensWhenPassed('feed-3')),
+    line('feed-3', 'Feed 3', [{ x: 1, y: 0.25 }, { x: 1, y: 0.95 }], opensWhenPassed('feed-3')),
     line('vent-1', 'Vent', [{ x: 3.4, y: 0.4 }, { x: 3.4, y: 0.8 }], { kind: 'vent' }),
   ],
-  resin: { ...plainResin, materialId: 'epoxy-slow-s3', temperature: 292.15, mixDuration: 180, degasDuration: 300, hoseFillDuration: 60, hoseLength: 1.2 },
+  resin: { ...plainResin, materialId: 'vinyl-ester-v1', temperature: 292.15, mixDuration: 180, degasDuration: 0, hoseFillDuration: 60, hoseLength: 1.2 },
   vacuum: { ventPressure: 1800 },
-  materials: used('quad-glass-850', 'woven-glass-300', 'foam-15', 'mesh-open', 'peel-nylon', 'epoxy-slow-s3'),
+  materials: used('quad-glass-850', 'woven-glass-300', 'foam-15', 'mesh-open', 'peel-nylon', 'vinyl-ester-v1'),
 });
 
 const spinnerOutline = coneSector({ innerRadius: 0.09, outerRadius: 0.46, sectorAngle: 4.4 });

@@ -68,7 +68,7 @@ export const demoMaterials: Material[] = [
   { id: 'bucket-10', kind: 'pot', name: 'Mixing bucket 10 L', source, use: 'mixing', capacity: 0.01 },
   { id: 'catch-pot-5', kind: 'pot', name: 'Catch pot 5 L', source, use: 'catch', capacity: 0.005 },
   {
-    id: 'epoxy-slow-s3', kind: 'resin', name: 'Epoxy slow S3', source, density: 1130, hardenerParts: 30, gelViscosityRatio: 18,
+    id: 'epoxy-slow-s3', kind: 'resin', name: 'Epoxy slow S3', source, density: 1130, hardenerParts: 30, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
     viscosityPoints: [
       { temperature: celsius(15), viscosity: 0.52 },
       { temperature: celsius(20), viscosity: 0.36 },
@@ -83,7 +83,7 @@ export const demoMaterials: Material[] = [
     ],
   },
   {
-    id: 'epoxy-mid-s2', kind: 'resin', name: 'Epoxy medium S2', source, density: 1130, hardenerParts: 28, gelViscosityRatio: 18,
+    id: 'epoxy-mid-s2', kind: 'resin', name: 'Epoxy medium S2', source, density: 1130, hardenerParts: 28, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
     viscosityPoints: [
       { temperature: celsius(20), viscosity: 0.33 },
       { temperature: celsius(30), viscosity: 0.18 },
@@ -94,7 +94,7 @@ export const demoMaterials: Material[] = [
     ],
   },
   {
-    id: 'epoxy-long-s5', kind: 'resin', name: 'Epoxy extra slow S5', source, density: 1120, hardenerParts: 33, gelViscosityRatio: 18,
+    id: 'epoxy-long-s5', kind: 'resin', name: 'Epoxy extra slow S5', source, density: 1120, hardenerParts: 33, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
     viscosityPoints: [
       { temperature: celsius(20), viscosity: 0.38 },
       { temperature: celsius(30), viscosity: 0.2 },
@@ -105,7 +105,7 @@ export const demoMaterials: Material[] = [
     ],
   },
   {
-    id: 'polyester-p2', kind: 'resin', name: 'Polyester P2, peroxide', source, density: 1090, hardenerParts: 1.5, gelViscosityRatio: null,
+    id: 'polyester-p2', kind: 'resin', name: 'Polyester P2, peroxide', source, density: 1090, hardenerParts: 1.5, chemistry: 'radical', gelViscosityRatio: null,
     viscosityPoints: [
       { temperature: celsius(15), viscosity: 0.24 },
       { temperature: celsius(25), viscosity: 0.16 },
@@ -132,8 +132,14 @@ export const demoMaterials: Material[] = [
     heatToGel: 230000,
   },
   {
-    id: 'vinyl-ester-v1', kind: 'resin', name: 'Vinyl ester V1, 1.5 % catalyst', source, density: 1060, hardenerParts: 1.5, gelViscosityRatio: null,
-    viscosityPoints: [{ temperature: celsius(22), viscosity: 0.22 }],
-    gelPoints: [{ temperature: celsius(22), time: minutes(55) }],
+    id: 'vinyl-ester-v1', kind: 'resin', name: 'Vinyl ester V1, 1.5 % catalyst', source, density: 1060, hardenerParts: 1.5, chemistry: 'radical', gelViscosityRatio: null, gelMass: 0,
+    viscosityPoints: [
+      { temperature: celsius(18), viscosity: 0.26 },
+      { temperature: celsius(25), viscosity: 0.195 },
+    ],
+    gelPoints: [
+      { temperature: celsius(18), time: minutes(45) },
+      { temperature: celsius(25), time: minutes(30.5) },
+    ],
   },
 ];

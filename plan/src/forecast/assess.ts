@@ -3,7 +3,8 @@ import { runConditionsOf } from '../resin/run.ts';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { solveFlow, type Fineness } from '@wick/core/flow/problem';
 import type { ResinClock } from '@wick/core/resin/resin-clock';
-import { bandFor, clockOf, judge, type Verdict } from '@wick/core/verdict/verdict';
+import { bandFor } from '@wick/core/verdict/rule';
+import { clockOf, judge, type Verdict } from '@wick/core/verdict/verdict';
 import { problemOf, type Simplification } from './problem.ts';
 import type { LaidJob } from '../job/laid.ts';
 import type { Shop } from '@wick/contract/shop';
@@ -75,11 +76,13 @@ export function timelineOf(flow: FlowForecast, clock: ResinClock, openTime: numb
 export function verdictOf(job: LaidJob, shop: Shop, flow: FlowForecast): Verdict | null {
   const run = runConditionsOf(job, shop);
   if (!run) return null;
-  if (flow.timeUnit === 'fluidity') return judge(flow, run, doubtOf(job));
+  const rule = shop.judging;
+  if (flow.timeUnit === 'fluidity') return judge(flow, run, doubtOf(job), rule);
   // A run in seconds has one answer; its range is read as if all of it stretched like the batch in the pot.
   const clock = clockOf(run);
   const fluidity = (time: number) =>
     clock.fluidity({ from: run.openTime, to: Math.min(run.openTime + time, clock.gelTime) });
+  const last = flow.samples[flow.samples.length - 1]!;
   const verdict = judge(
     {
       ...flow,
@@ -88,20 +91,21 @@ export function verdictOf(job: LaidJob, shop: Shop, flow: FlowForecast): Verdict
     },
     run,
     doubtOf(job),
+    rule,
   );
-  const last = flow.samples[flow.samples.length - 1]!;
   const gelled = !flow.isFilled && run.openTime + last.time > NEARLY * clock.gelTime;
-  const oldest = flow.oldestAtArrival!;
-  return {
+  const lifeUsed = flow.isFilled ? flow.oldestAtArrival! : Infinity;
+  const fillTime = flow.isFilled ? run.openTime + flow.fillTime : Infinity;
+  const facts = {
     ...verdict,
-    fillTime: flow.isFilled ? run.openTime + flow.fillTime : Infinity,
-    ageRatio: flow.isFilled ? oldest : Infinity,
-    band: bandFor(
-      { isFilled: flow.isFilled || gelled, dryRegions: flow.dryRegions },
-      flow.isFilled ? oldest : Infinity,
-    ),
-    reachedFraction: flow.isFilled ? 1 : Math.min(1, last.stored / flow.poreVolume),
+    fillTime,
+    lifeUsed,
+    // Where the resin is older than that in the pot, its age tells how much of the usable time it has used.
+    timeUsed: Math.max(fillTime / verdict.usableTime, lifeUsed / clock.ageAt(verdict.usableTime)),
+    reachedFraction: flow.isFilled ? 1 : last.wet,
   };
+  const isInTime = flow.isFilled && lifeUsed < 1;
+  return { ...facts, band: bandFor({ ...facts, isWet: flow.isFilled || gelled, isInTime }, rule) };
 }
 
 /** A run that ends this near to gel without filling was ended by it. */

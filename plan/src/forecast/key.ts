@@ -13,13 +13,14 @@ import { problemOf } from './problem.ts';
  */
 export const keyOf = (problem: FlowProblem): string => hashOf(problem);
 
-/** The identity of what a layout comes to: its flow, its resin's clock, the doubts, and the resin that it takes. */
+/** The identity of what a layout comes to: its flow, its resin's clock, the doubts, the rule it is judged by, and the resin that it takes. */
 export function outcomeKeyOf(job: LaidJob, shop: Shop): string {
   const ledger = ledgerRequestOf(job, partSums(job, shop));
   return hashOf([
     problemOf(job, shop),
     runConditionsOf(job, shop),
     doubtOf(job),
+    shop.judging,
     ledger,
     job.lines.map((l) => l.tee),
   ]);

@@ -6,7 +6,7 @@ import { sidesOf } from '@wick/core/geometry/sides';
 import type { EnsembleSample } from '@wick/core/verdict/ensemble';
 import { halton, normalQuantile } from '@wick/core/verdict/sampling';
 import { clockOf } from '@wick/core/verdict/verdict';
-import { forecastJob, timelineOf } from './assess.ts';
+import { forecastJob, timelineOf, verdictOf } from './assess.ts';
 import { settle } from '../settle.ts';
 import { runsOnClock } from './problem.ts';
 import type { JobLine } from '@wick/contract/job/job';
@@ -37,10 +37,13 @@ export function sampleJob(job: LaidJob, shop: Shop, index: number): EnsembleSamp
   const run = runConditionsOf(drawn, shop)!;
   const clock = clockOf(run);
   const { clockTime } = timelineOf(flow, clock, run.openTime);
+  const verdict = verdictOf(drawn, shop, flow)!;
   return {
     inputs,
     fillTime: flow.isFilled ? clockTime(flow.fillTime) : Infinity,
     gelTime: clock.gelTime,
+    fills: !['drySpot', 'willNotFill', 'airTrapped'].includes(verdict.band),
+    flowUsed: verdict.flowUsed,
     marks: flow.marks.map(({ arrival }) => (Number.isNaN(arrival) ? Infinity : clockTime(arrival))),
     worstPlace: flow.dryRegions[0]?.place ?? flow.lastPlace,
   };

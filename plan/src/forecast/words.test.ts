@@ -4,26 +4,38 @@ import { formatQuantity } from '@wick/core/units/format';
 import type { Verdict } from '@wick/core/verdict/verdict';
 import { demoShop } from '../demo/jobs.ts';
 import { shopSchema, usualShop } from '@wick/contract/shop';
-import { bandWords, findingWords, likelyWords, verdictSentence } from './words.ts';
+import { bandWords, findingWords, likelyWords, usedWords, verdictSentence } from './words.ts';
 
 const verdict: Verdict = {
   band: 'tight',
   openTime: 540,
   fillTime: 6420,
   gelTime: 8460,
-  ageRatio: 6420 / 8460,
+  usableTime: 8560,
+  timeUsed: 6420 / 8560,
+  lifeUsed: 6420 / 8460,
+  flowUsed: 0.934,
+  shutIn: 0,
   likely: { from: 3240, to: 7000 },
   chance: 0.91,
+  chanceRange: { from: 0.878, to: 0.934 },
+  runs: 400,
   reachedFraction: 1,
   drivers: [],
 };
 
 describe('a verdict in words', () => {
-  test('says the share of life used, the minutes in hand and the odds', () => {
-    // 6420 / 8460 = 75.9 %; (8460 - 6420) / 60 = 34 min.
+  test('tells time, life and flow used apart, and the odds with their range', () => {
+    // 6420 / 8560 = 75.0 %, 6420 / 8460 = 75.9 %.
     expect(verdictSentence(verdict)).toBe(
-      'Tight: 76 % of the resin’s life used at the last corner, 34 min before gel; about 91 in 100 fill.',
+      'Tight: 75 % of the usable time is gone at the last corner; 91 in 100 (88 to 93) fill.',
     );
+    expect(usedWords(verdict).map(({ share, what }) => `${share} ${what}`)).toEqual([
+      '75 % of the usable time, to 143 min',
+      '76 % of the way to gel',
+      '93 % of the flow until gel',
+    ]);
+    expect(usedWords({ ...verdict, fillTime: Infinity })).toEqual([]);
     expect(likelyWords(verdict)).toBe('54 to 117 min');
   });
 
@@ -34,9 +46,10 @@ describe('a verdict in words', () => {
       fillTime: Infinity,
       reachedFraction: 0.938,
       chance: 0.2,
+      chanceRange: { from: 0.164, to: 0.242 },
     };
     expect(verdictSentence(late)).toBe(
-      'Will not fill: the resin gels at 2:21:00 with 94 % of the part wet; about 20 in 100 fill.',
+      'Will not fill: the resin gels at 2:21:00 with 94 % of the part wet; 20 in 100 (16 to 24) fill.',
     );
     expect(likelyWords({ likely: { from: 5640, to: Infinity } })).toBe('94 min, or gels first');
     expect(likelyWords({ likely: { from: Infinity, to: Infinity } })).toBe('gels first, even with luck');
@@ -47,7 +60,7 @@ describe('a verdict in words', () => {
       /^Stays dry in places: 80 % of the part fills/,
     );
     expect(verdictSentence({ ...verdict, band: 'airTrapped' })).toMatch(
-      /^Traps air, although the front gets everywhere: 76 %/,
+      /^Traps air, although the front gets everywhere: 75 % of the usable time/,
     );
   });
 

@@ -1,6 +1,7 @@
 import type { Finding } from '@wick/core/flow/findings';
 import { formatClock } from '@wick/core/units/format';
-import type { Band, Verdict } from '@wick/core/verdict/verdict';
+import type { Band } from '@wick/core/verdict/rule';
+import type { Verdict } from '@wick/core/verdict/verdict';
 
 export const bandWords: Record<Band, string> = {
   comfortable: 'Comfortable',
@@ -37,19 +38,46 @@ export function likelyWords({ likely }: Pick<Verdict, 'likely'>): string {
     : `${minutes(likely.from)} min, or gels first`;
 }
 
+/** "93 in 100 (90 to 95)" */
+export function chanceWords({
+  chance,
+  chanceRange,
+}: {
+  chance: number;
+  chanceRange: { readonly from: number | null; readonly to: number | null };
+}): string {
+  const { from, to } = chanceRange;
+  const hundred = (share: number) => Math.round(100 * share);
+  const range = from === null || to === null ? '' : ` (${hundred(from)} to ${hundred(to)})`;
+  return `${hundred(chance)} in 100${range}`;
+}
+
 /** The verdict in a sentence: what, by how much, and how sure. */
 export function verdictSentence(verdict: Verdict): string {
-  const { band, ageRatio, gelTime, fillTime, chance, reachedFraction } = verdict;
+  const { band, timeUsed, gelTime, reachedFraction } = verdict;
   const share = (fraction: number) => `${Math.round(100 * fraction)} %`;
-  const odds = `about ${Math.round(100 * chance)} in 100 fill`;
+  const odds = `${chanceWords(verdict)} fill`;
   if (band === 'drySpot')
     return `Stays dry in places: ${share(reachedFraction)} of the part fills, the rest has no way for the resin or the air.`;
   if (band === 'willNotFill')
     return `Will not fill: the resin gels at ${formatClock(gelTime)} with ${share(reachedFraction)} of the part wet; ${odds}.`;
-  const base = `${share(ageRatio)} of the resin’s life used at the last corner, ${minutes(gelTime - fillTime)} min before gel; ${odds}.`;
+  const base = `${share(timeUsed)} of the usable time is gone at the last corner`;
   return band === 'airTrapped'
-    ? `Traps air, although the front gets everywhere: ${base}`
-    : `${bandWords[band]}: ${base}`;
+    ? `Traps air, although the front gets everywhere: ${base}.`
+    : `${bandWords[band]}: ${base}; ${odds}.`;
+}
+
+/** What the last corner takes, told apart: of the usable time, of the way to gel, of the flow until gel; none where it does not fill. */
+export function usedWords(
+  verdict: Pick<Verdict, 'fillTime' | 'usableTime' | 'timeUsed' | 'lifeUsed' | 'flowUsed'>,
+): { readonly share: string; readonly what: string }[] {
+  if (!Number.isFinite(verdict.fillTime)) return [];
+  const share = (part: number) => `${Math.round(100 * part)} %`;
+  return [
+    { share: share(verdict.timeUsed), what: `of the usable time, to ${minutes(verdict.usableTime)} min` },
+    { share: share(verdict.lifeUsed), what: 'of the way to gel' },
+    { share: share(verdict.flowUsed), what: 'of the flow until gel' },
+  ];
 }
 
 /** What was found in a run, in a sentence: what, when, and what to do about it. */

@@ -25,7 +25,7 @@ describe('edits of a job', () => {
       removeLine('feed-2'),
       addPly(null, material('woven-glass-300'), 0),
       withLaminate(null, { flowMeshId: 'mesh-fine' }, demoMaterials),
-      withResinSystem(material('vinyl-ester-v1')),
+      withResinSystem(material('epoxy-slow-s3')),
       addMark({ x: 1, y: 0.5 }),
       addTee(),
       withForecast({ layers: true }),

@@ -2,6 +2,7 @@
 import { formatQuantity } from '@wick/core/units/format';
 import { quantityNames, quantityOf, type QuantityName } from '@wick/core/units/quantities';
 import { ambientAtAltitude } from '@wick/core/vacuum/atmosphere';
+import { usualRule, type JudgingRule } from '@wick/core/verdict/rule';
 import { fieldOf } from '@wick/contract/field';
 import { shopSchema, type Shop } from '@wick/contract/shop';
 import { Input } from 'ant-design-vue';
@@ -22,6 +23,21 @@ const mostVacuum = computed(() => formatQuantity(shop.ambient, 'gaugePressure', 
 const [altitude, ambientPressure, temperature] = (
   ['altitude', 'ambientPressure', 'temperature'] as const
 ).map((path) => fieldOf(shopSchema, path));
+
+type Key = keyof JudgingRule;
+const judging = (
+  [
+    ['comfortableChance', 'Comfortable from a chance of'],
+    ['tightChance', 'Tight from a chance of'],
+    ['comfortableTime', 'Comfortable to, of the usable time'],
+    ['tightTime', 'Tight to, of the usable time'],
+    ['usableViscosity', 'Usable to a viscosity of'],
+    ['usableGrowth', 'or times as thick as fresh'],
+    ['shutInArea', 'Air shut in, at most'],
+  ] as const
+).map(([key, label]) => ({ key, label, field: fieldOf(shopSchema, `judging.${key}`) }));
+const judgeBy = (key: Key, value: number | null) =>
+  set({ judging: { ...shop.shop.judging, [key]: value ?? usualRule[key] } });
 </script>
 
 <template>
@@ -62,6 +78,23 @@ const [altitude, ambientPressure, temperature] = (
       The most vacuum a gauge can show here today is <b class="number">{{ mostVacuum }}</b>. A reading above
       it is a wrong gauge.
     </p>
+    <h3>How a run is judged</h3>
+    <p class="quiet">
+      A band is the worse of the chance to fill and the usable time that is gone at the last corner; a run
+      that shuts in more air than this does not fill. The values to start from are common practice, without a
+      source.
+    </p>
+    <section class="fields">
+      <QuantityInput
+        v-for="{ key, label, field } in judging"
+        :key="key"
+        :label="label"
+        v-bind="field"
+        :unit="key === 'shutInArea' ? 'cm²' : undefined"
+        :model-value="shop.shop.judging[key]"
+        @update:model-value="judgeBy(key, $event)"
+      />
+    </section>
     <h3>Units shown</h3>
     <p class="quiet">Any unit can be typed in any field; these are the ones shown.</p>
     <section class="fields units">

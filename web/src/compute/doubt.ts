@@ -35,6 +35,11 @@ export function createDoubt({ session, shop, scheduler }: Desk) {
     return summariseEnsemble(samples.value, REACH * Math.max(maxX - minX, maxY - minY));
   });
 
+  /** What all runs came to, while it is of the job as it stands. */
+  const settled = computed(() =>
+    samples.value.length === SAMPLE_RUNS && !isStale.value ? summary.value : null,
+  );
+
   async function start() {
     cancel();
     const own = (current = new AbortController());
@@ -68,5 +73,5 @@ export function createDoubt({ session, shop, scheduler }: Desk) {
   }
   onScopeDispose(cancel);
 
-  return { samples, summary, message, isRunning, isStale, start, cancel };
+  return { samples, summary, settled, message, isRunning, isStale, start, cancel };
 }

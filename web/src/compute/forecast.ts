@@ -1,7 +1,8 @@
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import { effectsOf, type ChangeEffect } from '@wick/core/verdict/changes';
-import { clockOf, likelyTimes } from '@wick/core/verdict/verdict';
+import { clockOf, likelyTimes, withSampledChance } from '@wick/core/verdict/verdict';
+import type { EnsembleSummary } from '@wick/core/verdict/ensemble';
 import { ModelError } from '@wick/core/model-error';
 import { changesFor, helpfulOf } from '@wick/plan/advice/changes';
 import { timelineOf, verdictOf } from '@wick/plan/forecast/assess';
@@ -43,7 +44,7 @@ function createFace(flow: Ref<FlowForecast | null>) {
 }
 
 /** Forecast of the open job: a coarse one at once, a fine one when the hand rests. Resin and clock are look-ups in it. */
-export function createForecast(desk: Desk) {
+export function createForecast(desk: Desk, sampled: Ref<EnsembleSummary | null>) {
   const { session, shop, library } = desk;
   const job = computed(() => session.laid);
   const missing = computed(() => missingOf(job.value));
@@ -61,9 +62,10 @@ export function createForecast(desk: Desk) {
   const run = computed(() => runConditionsOf(job.value, shop.shop));
   const resin = computed(() => run.value && orRefusal(() => ({ clock: clockOf(run.value!) })));
   const clock = computed(() => (resin.value?.ok ? resin.value.clock : null));
-  const verdict = computed(() =>
-    flow.value && clock.value ? verdictOf(job.value, shop.shop, flow.value) : null,
-  );
+  const verdict = computed(() => {
+    const looked = flow.value && clock.value ? verdictOf(job.value, shop.shop, flow.value) : null;
+    return looked && sampled.value ? withSampledChance(looked, sampled.value, shop.shop.judging) : looked;
+  });
   const before = computed(() => prelude(job.value));
   const message = computed(
     () =>

@@ -19,14 +19,15 @@ export function createDesk(session: JobSession, { results, ...parts }: DeskParts
   const desk: Desk = { ...parts, session: open as Desk['session'] };
   const shelf = createResults(results);
   void shelf.load();
-  const forecast = createForecast(desk);
+  const doubt = createDoubt(desk);
+  const forecast = createForecast(desk, doubt.settled);
   return {
     session: open,
     forecast: proxyRefs(forecast),
     layouts: proxyRefs(createLayouts(desk, forecast, shelf)),
     checks: proxyRefs(createChecks(desk, forecast)),
     advice: proxyRefs(createAdvice(desk)),
-    doubt: proxyRefs(createDoubt(desk)),
+    doubt: proxyRefs(doubt),
     probes: proxyRefs(createProbes(desk, forecast)),
   };
 }

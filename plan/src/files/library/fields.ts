@@ -103,6 +103,8 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
   resin: [
     { path: 'density', label: 'Density', quantity: 'density' },
     { path: 'hardenerParts', label: 'Hardener to 100 by weight', quantity: 'number' },
+    { path: 'gelMass', label: 'Gel times are of a pot of (0: thin film)', quantity: 'mass', optional: true },
+    { path: 'chemistry', label: 'Cures as', choices: ['amine', 'radical'], optional: true },
     { path: 'gelViscosityRatio', label: 'Thickens to gel by', quantity: 'factor', optional: true },
   ],
   pump: [

@@ -177,11 +177,13 @@ function entryOf(row: readonly Cell[], columns: readonly Heading[]): unknown {
   return entry;
 }
 
-const texts = /^(kind|id|name|source|use|form|about\..*\.source|permeability\.fibres\.packing)$/;
+/** What is written freely, and what is one of a few words. */
+const words = /^(kind|id|name|source|about\..*\.source)$/;
+const choices = /^(use|form|chemistry|permeability\.fibres\.packing)$/;
 
 function valueOf(cell: Cell, kind: MaterialKind, path: string, unit: string | null): unknown {
-  if (texts.test(path)) return String(cell);
-  if (cell === NONE) return null;
+  if (cell === NONE && !words.test(path)) return null;
+  if (choices.test(path) || words.test(path)) return String(cell);
   if (cell === EMPTY) return [];
   const number = typeof cell === 'number' ? cell : Number(String(cell).replace(',', '.'));
   if (!Number.isFinite(number))

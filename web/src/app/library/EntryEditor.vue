@@ -35,6 +35,9 @@ const isModel = computed(() => draft.value.kind === 'fabric' && !('along' in dra
 const rows = computed(() =>
   fields[draft.value.kind].filter((field) => !(isModel.value && field.path.startsWith('permeability.'))),
 );
+const NOT_SAID = 'not said';
+const choicesOf = ({ choices = [], optional }: Field) =>
+  [...choices, ...(optional ? [NOT_SAID] : [])].map((value) => ({ value, label: value }));
 const numberAt = (path: string) => (valueAt(draft.value, path) as number | null | undefined) ?? null;
 function set(path: string, value: unknown) {
   draft.value = withValue(draft.value, path, value);
@@ -155,9 +158,9 @@ function changesOf(version: MaterialVersion, i: number): string {
               size="small"
               class="choice"
               :aria-label="field.label"
-              :value="String(valueAt(draft, field.path))"
-              :options="(field.choices ?? []).map((value) => ({ value, label: value }))"
-              @change="set(field.path, $event)"
+              :value="String(valueAt(draft, field.path) ?? NOT_SAID)"
+              :options="choicesOf(field)"
+              @change="set(field.path, $event === NOT_SAID ? null : $event)"
             />
           </td>
           <td class="doubt">

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { useAdvice, useSession } from '../../compute/use-desk.ts';
 import type { LayoutScore } from '@wick/core/advice/score';
-import { bandOf } from '@wick/plan/advice/repairs';
 import { bandTones } from '@wick/plan/forecast/words';
 import { Button, Progress } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -21,7 +20,7 @@ const endTime = computed(() => {
 const pinned = computed(() => job.laid.lines.filter((line) => line.pinned).map(({ name }) => name));
 const minutes = ({ fillTime, gelTime }: { fillTime: number; gelTime: number }) =>
   fillTime < gelTime ? `${Math.round(fillTime / 60)} min` : 'gels first';
-const tone = (score: LayoutScore) => bandTones[bandOf(score)];
+const tone = ({ band }: LayoutScore) => bandTones[band];
 function take(index: number) {
   if (advice.takeUp(advice.suggestions[index]!)) emit('taken');
 }

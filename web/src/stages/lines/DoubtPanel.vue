@@ -2,6 +2,7 @@
 import { useDoubt, useSession } from '../../compute/use-desk.ts';
 import { SAMPLE_RUNS } from '../../compute/doubt.ts';
 import { needsSolving } from '@wick/plan/forecast/sample';
+import { chanceWords } from '@wick/plan/forecast/words';
 import type { Spread } from '@wick/core/verdict/ensemble';
 import { Button, Progress } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -65,12 +66,12 @@ const fields = [
       <p v-if="ensemble.message" class="ember" role="alert">{{ ensemble.message }}</p>
       <template v-if="summary">
         <p :class="{ quiet: isStale }" data-testid="ensemble">
-          <b class="number">{{ Math.round(100 * summary.chance) }}</b> in 100 fill before gel ({{
-            summary.count
-          }}
-          runs<template v-if="isStale">, before the last change</template>).
+          <b class="number">{{ chanceWords(summary) }}</b> fill ({{ summary.count }} runs<template
+            v-if="isStale"
+            >, before the last change</template
+          >).
           <template v-if="summary.drivers[0]"
-            >Moved most by {{ driverWords[summary.drivers[0].input] }}.</template
+            >Its margin is moved most by {{ driverWords[summary.drivers[0].input] }}.</template
           >
         </p>
         <div class="row">

@@ -2,7 +2,7 @@
 import { useLayouts } from '../../compute/use-desk.ts';
 import { Button } from 'ant-design-vue';
 import { useShopStore } from '../../data/shop-store.ts';
-import { marginWords, outcomeBand, outcomeTone } from './outcome-words.ts';
+import { marginWords, outcomeBand, outcomeChance, outcomeTone } from './outcome-words.ts';
 
 /** The layouts in numbers. */
 const layouts = useLayouts();
@@ -20,7 +20,7 @@ const tenth = (length: number) => Math.round(10 * length) / 10;
           <th>Layout</th>
           <th>Last corner, likely range</th>
           <th></th>
-          <th>Fill before gel</th>
+          <th>Chance to fill</th>
           <th>Shut in</th>
           <th>Resin not in the part</th>
           <th>Lines + hoses</th>
@@ -48,7 +48,7 @@ const tenth = (length: number) => Math.round(10 * length) / 10;
           <template v-if="outcome">
             <td class="number">{{ marginWords(outcome) }}</td>
             <td :class="outcomeTone(outcome)">{{ outcomeBand(outcome) }}</td>
-            <td class="number">{{ Math.round(100 * outcome.chance) }} in 100</td>
+            <td class="number">{{ outcomeChance(outcome) }}</td>
             <td class="number">{{ outcome.dryArea > 0 ? shop.show(outcome.dryArea, 'area') : 'none' }}</td>
             <td class="number">{{ shop.show(outcome.wastedResin, 'mass') }}</td>
             <td class="number">

@@ -3,7 +3,14 @@ import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { assumptionsOf } from '@wick/plan/settle';
 import { formatClock } from '@wick/core/units/format';
 import { runsOnClock } from '@wick/plan/forecast/problem';
-import { bandTones, dryName, findingWords, likelyWords, verdictSentence } from '@wick/plan/forecast/words';
+import {
+  bandTones,
+  dryName,
+  findingWords,
+  likelyWords,
+  usedWords,
+  verdictSentence,
+} from '@wick/plan/forecast/words';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 
@@ -19,6 +26,7 @@ const driverWords = {
   temperature: 'the temperature',
 };
 const fills = computed(() => forecast.verdict !== null && Number.isFinite(forecast.verdict.fillTime));
+const used = computed(() => (forecast.verdict ? usedWords(forecast.verdict) : []));
 const tone = computed(() => (forecast.verdict ? bandTones[forecast.verdict.band] : 'ember'));
 const minutes = (time: number) => Math.round(time / 60);
 const effects = computed(() => forecast.effects.slice(0, 4));
@@ -60,6 +68,12 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
         <b class="ember number">{{ minutes(forecast.verdict.gelTime) }}</b>
       </div>
       <p :class="['sentence', tone]" data-testid="verdict">{{ verdictSentence(forecast.verdict) }}</p>
+      <div v-if="used.length > 0" class="used" data-testid="used">
+        <div v-for="{ share, what } in used" :key="what">
+          <div class="number">{{ share }}</div>
+          <div class="quiet">{{ what }}</div>
+        </div>
+      </div>
       <slot name="mend" />
       <div v-if="forecast.progress !== null" class="quiet">
         refining, {{ Math.round(100 * forecast.progress) }} %
@@ -114,6 +128,16 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
 </template>
 
 <style scoped>
+.used {
+  display: grid;
+  grid-template-columns: 1.3fr 1fr 1fr;
+  gap: 8px;
+  margin: 6px 0;
+  font-size: 12px;
+}
+.used .number {
+  font-size: 19px;
+}
 .big {
   font-size: 52px;
   line-height: 1.05;

@@ -74,9 +74,9 @@ describe('drawing on the plan', () => {
       { x: 0.9, y: 0.2 },
     ]);
     plan.tool.value = 'feed';
-    // Feeds at 0.9 and 1.1: the next of the row stands at 1.3.
-    drag({ x: 1.312, y: 0.51 }, { x: 1.31, y: 0.7 });
-    expect(lines().at(-1)!.points[0]!.x).toBeCloseTo(1.3, 6);
+    // Feeds at 0.9 and 1: the next of the row stands at 1.1.
+    drag({ x: 1.112, y: 0.51 }, { x: 1.11, y: 0.7 });
+    expect(lines().at(-1)!.points[0]!.x).toBeCloseTo(1.1, 6);
     plan.tool.value = 'feed';
     drag({ x: 0.02, y: 0.02 }, { x: 0.5, y: 0.2 }, FREE);
     expect(lines().at(-1)!.points[0]).toEqual({ x: 0.02, y: 0.02 });
@@ -139,7 +139,7 @@ describe('moving what is there', () => {
   test('a line, an end, a mark and a fitting follow the hand', () => {
     drag({ x: 0.9, y: 0.6 }, { x: 1.0, y: 0.6 });
     expect(lines()[1]!.points.map(({ x }) => x)).toEqual([1, 1]);
-    drag({ x: 1.1, y: 0.95 }, { x: 1.25, y: 0.93 }, FREE);
+    drag({ x: 1, y: 0.95 }, { x: 1.25, y: 0.93 }, FREE);
     expect(lines()[2]!.points[1]).toEqual({ x: 1.25, y: 0.93 });
     plan.tool.value = 'fitting';
     plan.press(eventAt({ x: -0.5, y: 0.5 }));

@@ -1,5 +1,5 @@
 import type { Outcome } from '@wick/contract/job/result';
-import { bandTones, bandWords } from '@wick/plan/forecast/words';
+import { bandTones, bandWords, chanceWords } from '@wick/plan/forecast/words';
 
 export const minutesWords = (seconds: number | null) =>
   seconds === null ? 'gels' : `${Math.round(seconds / 60)} min`;
@@ -14,3 +14,7 @@ export function marginWords({ fillTime, earliest, latest }: Outcome): string {
 export const outcomeTone = ({ band }: Outcome) => bandTones[band];
 
 export const outcomeBand = ({ band }: Outcome) => bandWords[band];
+
+/** "93 in 100 (90 to 95)" */
+export const outcomeChance = ({ chance, chanceFrom, chanceTo }: Outcome) =>
+  chanceWords({ chance, chanceRange: { from: chanceFrom, to: chanceTo } });

@@ -23,8 +23,8 @@ const endWords = computed(() => {
   const whole = pot.value?.whole;
   if (!whole) return '';
   if (Number.isFinite(whole.gelTime)) return `gels in the pot ${formatClock(whole.gelTime)}`;
-  return Number.isFinite(whole.runawayTime)
-    ? `heats past its data from ${formatClock(whole.runawayTime)}`
+  return Number.isFinite(whole.knownUntil)
+    ? `warmer than its data from ${formatClock(whole.knownUntil)}: not known`
     : 'keeps for a day';
 });
 </script>

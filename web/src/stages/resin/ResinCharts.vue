@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useForecast } from '../../compute/use-desk.ts';
-import { gelTime, type ResinSystem } from '@wick/core/resin/resin-system';
+import { type ResinSystem } from '@wick/core/resin/resin-system';
+import { gelTime } from '@wick/core/resin/gel-time';
 import { toUnit } from '@wick/core/units/format';
 import { computed } from 'vue';
 import VueApexCharts from 'vue3-apexcharts';

@@ -4,10 +4,14 @@ import { useSession } from '../../compute/use-desk.ts';
 import { fieldOf } from '@wick/contract/field';
 import { materialSchema, type MaterialOf } from '@wick/contract/materials';
 import { readViscosityCsv } from '@wick/plan/files/viscosity-csv';
-import { gelFit, viscosityFit } from '@wick/core/resin/resin-system';
+import type { ArrheniusFit } from '@wick/core/resin/curve-fit';
+import { curveEndOf } from '@wick/core/resin/cure-law';
+import { chemistryOf, viscosityFit } from '@wick/core/resin/resin-system';
+import { gelFit } from '@wick/core/resin/gel-time';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
+import Choice from '../../ui/Choice.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** What the data sheet gives, as this job has it, and how far each entered point lies from the curve through them. */
@@ -17,7 +21,7 @@ const shop = useShopStore();
 const csvMessage = ref<string | null>(null);
 
 const residuals = computed(() => {
-  const of = (fit: () => { residuals: readonly number[]; activationEnergy: number; isAssumed: boolean }) => {
+  const of = (fit: () => ArrheniusFit) => {
     try {
       return fit();
     } catch {
@@ -25,6 +29,29 @@ const residuals = computed(() => {
     }
   };
   return { viscosity: of(() => viscosityFit(props.resin)), gel: of(() => gelFit(props.resin)) };
+});
+const minutes = (time: number) => Math.round(time / 60);
+/** What a pot life comes to in the laminate, where nothing keeps the heat. */
+const filmWords = computed(() => {
+  const { gel } = residuals.value;
+  const [point] = props.resin.gelPoints;
+  if (!gel || !point || !props.resin.gelMass) return '';
+  return `A pot heats itself: ${minutes(point.time)} min there are ${minutes(gel.at(point.temperature))} min as a thin film.`;
+});
+const chemistries = [
+  { value: 'amine', label: 'an amine: thickens from the start' },
+  { value: 'radical', label: 'a peroxide cure: thin, then it sets' },
+];
+const thickensWords = computed(() => {
+  const end = curveEndOf(props.resin);
+  const usual =
+    chemistryOf(props.resin) === 'radical'
+      ? 'stay thin while its inhibitor lasts, then to set'
+      : 'thicken evenly in the log of viscosity';
+  if (!props.resin.viscosityCurve) return `None: taken to ${usual}, up to gel.`;
+  return end === null
+    ? ''
+    : `It ends at ${Math.round(100 * end)} % of the way to gel; past that it is taken to ${usual}.`;
 });
 const slopeWords = (fit: { activationEnergy: number; isAssumed: boolean } | null) =>
   fit ? `slope ${(fit.activationEnergy / 1000).toFixed(0)} kJ/mol${fit.isAssumed ? ', assumed' : ''}` : '';
@@ -150,6 +177,14 @@ async function readCsv(event: Event) {
           </tr>
         </tbody>
       </table>
+      <QuantityInput
+        label="Measured in a pot of (0: thin film)"
+        v-bind="fieldOf(materialSchema, 'gelMass')"
+        :model-value="resin.gelMass ?? null"
+        :assumed="0"
+        @update:model-value="change({ gelMass: $event })"
+      />
+      <p v-if="filmWords" class="quiet small">{{ filmWords }}</p>
     </div>
     <div v-if="resin.gelTable">
       <div class="caption">
@@ -207,7 +242,15 @@ async function readCsv(event: Event) {
         {{ shop.show(resin.viscosityCurve.temperature, 'temperature') }}.
         <Button size="small" type="link" @click="change({ viscosityCurve: null })">Leave it out</Button>
       </p>
-      <p v-else class="quiet">None: taken to thicken evenly in the log of viscosity up to gel.</p>
+      <p v-if="thickensWords" class="quiet">{{ thickensWords }}</p>
+      <Choice
+        size="small"
+        aria-label="How it cures"
+        class="chemistry"
+        :value="chemistryOf(resin)"
+        :options="chemistries"
+        @change="change({ chemistry: $event as 'amine' | 'radical' })"
+      />
       <label class="csv">
         Read time and viscosity from a CSV, at {{ shop.show(temperature, 'temperature') }}
         <input
@@ -223,6 +266,14 @@ async function readCsv(event: Event) {
 </template>
 
 <style scoped>
+.chemistry {
+  width: 100%;
+  margin: 2px 0 6px;
+}
+.small {
+  font-size: 12px;
+  margin: 4px 0;
+}
 .data {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));

@@ -59,6 +59,20 @@ function choose(id: string) {
   const chosen = choices.value.find((item) => item.id === id);
   if (chosen) job.apply(withResinSystem(chosen));
 }
+
+/** What its sheet does not say, and what is taken instead. */
+const gaps = computed(() => {
+  const own = system.value;
+  if (!own || own.kinetics) return [];
+  return [
+    own.gelPoints.length === 1 &&
+      'Its sheet gives one gel time only, so other temperatures follow a usual slope.',
+    own.gelViscosityRatio === null && 'It is taken to be 20 times thicker at gel.',
+    own.gelPoints.length > 0 &&
+      own.gelMass == null &&
+      'Nobody has said whether its gel times are of a thin film or of a pot: a thin film is taken.',
+  ].filter((text) => text !== false);
+});
 </script>
 
 <template>
@@ -112,16 +126,7 @@ function choose(id: string) {
             shop.show(forecast.clock.viscosityAt(forecast.verdict.fillTime), 'viscosity')
           }}</span>
         </div>
-        <p v-if="system.gelViscosityRatio === null || system.gelPoints.length < 2" class="quiet">
-          Its sheet gives
-          {{
-            system.gelPoints.length < 2
-              ? 'one gel time only, so other temperatures follow a usual slope'
-              : 'no thickening curve'
-          }}<template v-if="system.gelViscosityRatio === null"
-            >, and it is taken to be 20 times thicker at gel</template
-          >: the range is wider for it.
-        </p>
+        <p v-if="gaps.length > 0" class="quiet">{{ gaps.join(' ') }} The range is wider for it.</p>
       </template>
       <template v-if="ledger">
         <h3>Resin to mix</h3>
