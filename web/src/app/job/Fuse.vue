@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { bandTones } from '@wick/plan/forecast/words';
 import { useForecast } from '../../compute/use-desk.ts';
 import { formatClock } from '@wick/core/units/format';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
@@ -52,6 +53,10 @@ const stops = computed(() => {
   });
 });
 const margin = computed(() => (fill.value !== null && gel.value !== null ? gel.value - fill.value : null));
+/** The hand's width of time is as good as the verdict says. */
+const tone = computed(() =>
+  forecast.verdict && margin.value !== null ? bandTones[forecast.verdict.band] : 'ember',
+);
 const headline = computed(() => {
   if (margin.value !== null) return `${Math.round(margin.value / 60)} min in hand`;
   if (forecast.verdict && gel.value !== null)
@@ -135,7 +140,7 @@ onBeforeUnmount(() => observer.disconnect());
         <template v-else>
           <rect :x="xOf(0)" :y="TOP" :width="xOf(gel) - xOf(0)" height="17" fill="url(#fuse-body)" />
           <rect :x="xOf(gel)" :y="TOP" :width="xOf(end) - xOf(gel)" height="17" fill="url(#fuse-hatch)" />
-          <g v-if="headline" :class="margin === null ? 'bad' : 'good'">
+          <g v-if="headline" :class="tone">
             <path
               v-if="margin !== null && fill !== null"
               :d="`M${xOf(fill)} ${TOP - 2}V${TOP - 12}H${xOf(gel)}V${TOP - 2}`"
@@ -229,16 +234,24 @@ svg {
 .margin {
   font: 600 20px var(--display);
 }
-.good .margin {
-  fill: var(--moss);
+.moss {
+  --tone: var(--moss);
 }
-.good path {
+.amber {
+  --tone: var(--resin-ink);
+}
+.ember {
+  --tone: var(--ember);
+}
+.margin {
+  fill: var(--tone);
+}
+.moss path,
+.amber path,
+.ember path {
   fill: none;
-  stroke: var(--moss);
+  stroke: var(--tone);
   stroke-width: 2;
-}
-.bad .margin {
-  fill: var(--ember);
 }
 .flame path {
   fill: var(--resin);
