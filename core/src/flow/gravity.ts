@@ -43,56 +43,71 @@ export interface Weight {
 }
 
 /**
+ * What runs down the branches of a network, m3 per unit of run time, when so much of each node is full.
+ * @param share part of its weight that each node gives
+ */
+function createDownflow(network: FlowNetwork, { elevation, density }: Gravity, share: Float64Array) {
+  const { nodeCount, rowStart, columns, conductance } = network;
+  const weight = density * STANDARD_GRAVITY;
+  /** As if the whole branch were full. */
+  const most = (e: number, upper: number, lower: number) =>
+    weight * conductance[e] * Math.max(0, elevation[upper] - elevation[lower]);
+
+  /** Part of a branch that weighs: shares of the step in which a node is full come first in the state, mean fills after them. */
+  function weighing(state: Float64Array, upper: number, lower: number): number {
+    const over = Math.max(0, state[lower] - state[upper]);
+    return state[upper] + 0.5 * over + (1 - state[upper]) * state[nodeCount + upper];
+  }
+
+  return {
+    /** Into each node, for a state. */
+    addUp(state: Float64Array, out: Float64Array) {
+      out.fill(0);
+      for (let i = 0; i < nodeCount; i++)
+        for (let e = rowStart[i]; e < rowStart[i + 1]; e++) {
+          const j = columns[e];
+          const volume = share[i] * most(e, i, j) * weighing(state, i, j);
+          out[i] -= volume;
+          out[j] += volume;
+        }
+    },
+    /** Out of a node, for a state; without one as if it were full. */
+    givenBy(i: number, state?: Float64Array): number {
+      let sum = 0;
+      for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
+        sum += most(e, i, columns[e]) * (state ? share[i] * weighing(state, i, columns[e]) : 1);
+      return sum;
+    },
+  };
+}
+
+/**
  * Weight along every branch, k rho g dz, from the upper node as far as it holds resin, so that dry laminate passes none. Over a
  * full node the front stands within the volume of the upper one, half a branch and its filled share above the lower: so
  * much of the branch weighs.
  * Source: weight term of the dam problem, Brezis, Kinderlehrer & Stampacchia 1978. Checked by effects.test.ts (fill up and
  * down, the height at which the front stands).
  */
-export function createWeight(network: FlowNetwork, { elevation, density }: Gravity): Weight {
+export function createWeight(network: FlowNetwork, gravity: Gravity): Weight {
   const { nodeCount, rowStart, columns, conductance, storage } = network;
-  const weight = density * STANDARD_GRAVITY;
   const point = createFixedPoint(2 * nodeCount);
+  /** Share of its weight that a node can give without giving more than it has. */
+  const share = new Float64Array(nodeCount);
+  const { addUp, givenBy } = createDownflow(network, gravity, share);
   /** Share of the step in which a node is full, and its mean fill fraction while it is not; the same as the step solved has them. */
   const state = new Float64Array(2 * nodeCount);
   const found = new Float64Array(2 * nodeCount);
-  const [full, held] = [state.subarray(0, nodeCount), state.subarray(nodeCount)];
-  /** Share of its weight that a node can give without giving more than it has. */
-  const share = new Float64Array(nodeCount);
   const flow = new Float64Array(nodeCount);
   const wanted = new Float64Array(nodeCount);
   let rounds = 0;
-
-  /** Volume per unit of run time that runs down a branch. */
-  function downBranch(of: Float64Array, upper: number, lower: number, e: number): number {
-    const over = Math.max(0, of[lower] - of[upper]);
-    const part = of[upper] + 0.5 * over + (1 - of[upper]) * of[nodeCount + upper];
-    return share[upper] * weight * conductance[e] * (elevation[upper] - elevation[lower]) * part;
-  }
-
-  function addUp(of: Float64Array, out: Float64Array) {
-    out.fill(0);
-    for (let i = 0; i < nodeCount; i++)
-      for (let e = rowStart[i]; e < rowStart[i + 1]; e++) {
-        const j = columns[e];
-        if (!(elevation[i] > elevation[j])) continue;
-        const volume = downBranch(of, i, j, e);
-        out[i] -= volume;
-        out[j] += volume;
-      }
-  }
 
   /** A node fills evenly from its own share of what came: what it passed on came after. */
   function readStep({ level, next, impulse }: SolvedStep) {
     for (let i = 0; i < nodeCount; i++) {
       found[nodeCount + i] = 0.5 * (clamp(level[i]) + clamp(next[i]));
       // A full node that drains does so from its first moment; one that fills is full once it has passed something on.
-      if (level[i] >= 1) {
-        found[i] = clamp(next[i]);
-        continue;
-      }
-      found[i] = 0;
-      if (next[i] < 1) continue;
+      found[i] = level[i] >= 1 ? clamp(next[i]) : 0;
+      if (level[i] >= 1 || next[i] < 1) continue;
       let passedOn = 0;
       for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
         passedOn += conductance[e] * Math.max(0, impulse[i] - impulse[columns[e]]);
@@ -103,10 +118,7 @@ export function createWeight(network: FlowNetwork, { elevation, density }: Gravi
   /** The more a node gives for what it holds, the less far it is moved towards what was found. */
   function ease(step: number) {
     for (let i = 0; i < nodeCount; i++) {
-      let given = 0;
-      for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
-        given += conductance[e] * Math.max(0, elevation[i] - elevation[columns[e]]);
-      const part = 1 / (1 + (EASE * (step * weight * given)) / storage[i]);
+      const part = 1 / (1 + (EASE * step * givenBy(i)) / storage[i]);
       for (const at of [i, nodeCount + i]) found[at] = state[at] + part * (found[at] - state[at]);
     }
   }
@@ -114,9 +126,7 @@ export function createWeight(network: FlowNetwork, { elevation, density }: Gravi
   function keepWithin({ next, step }: SolvedStep) {
     for (let i = 0; i < nodeCount; i++) {
       if (next[i] >= 0) continue;
-      let given = 0;
-      for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
-        if (elevation[i] > elevation[columns[e]]) given += step * downBranch(state, i, columns[e], e);
+      const given = step * givenBy(i, state);
       if (given > 0) share[i] *= Math.max(0, 1 + (next[i] * storage[i]) / given);
     }
   }
@@ -128,8 +138,8 @@ export function createWeight(network: FlowNetwork, { elevation, density }: Gravi
       point.start();
       share.fill(1);
       for (let i = 0; i < nodeCount; i++) {
-        full[i] = level[i] < 1 ? 0 : 1;
-        held[i] = clamp(level[i]);
+        state[i] = level[i] < 1 ? 0 : 1;
+        state[nodeCount + i] = clamp(level[i]);
       }
       addUp(state, flow);
     },
