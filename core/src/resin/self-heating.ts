@@ -12,8 +12,7 @@ const USUAL_HEAT = {
 };
 
 /** Heat set free from mix to gel, J/kg. */
-const heatToGelOf = (resin: ResinSystem): number =>
-  resin.heatToGel ?? USUAL_HEAT[chemistryOf(resin)].toGel;
+const heatToGelOf = (resin: ResinSystem): number => resin.heatToGel ?? USUAL_HEAT[chemistryOf(resin)].toGel;
 
 /** Heat set free up to a share of the way to gel, J/kg. With kinetics it follows the conversion. */
 export function heatOf(resin: ResinSystem): (share: number) => number {
