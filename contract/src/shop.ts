@@ -1,9 +1,19 @@
 import { quantityNames, quantityOf, type QuantityName } from '@wick/core/units/quantities';
-import { usualRule } from '@wick/core/verdict/rule';
 import { z } from 'zod';
 import { quantity } from './quantity.ts';
 
 const share = quantity('fraction', { atLeast: 0, atMost: 1 });
+
+/** Common practice, no source. */
+const usualJudging = {
+  comfortableChance: 0.95,
+  tightChance: 0.8,
+  comfortableTime: 0.5,
+  tightTime: 0.8,
+  usableViscosity: 0.8,
+  usableGrowth: 3,
+  shutInArea: 2e-4,
+};
 
 /** Choices of the workshop: where it stands and in which units it reads. */
 export const shopSchema = z.strictObject({
@@ -31,7 +41,7 @@ export const shopSchema = z.strictObject({
       message: 'a comfortable share of the usable time cannot be above a tight one',
       path: ['comfortableTime'],
     })
-    .default(usualRule),
+    .default(usualJudging),
   units: z
     .partialRecord(z.enum(quantityNames), z.string())
     .refine(
@@ -51,5 +61,5 @@ export const usualShop: Shop = {
   ambientPressure: null,
   temperature: 293.15,
   units: {},
-  judging: usualRule,
+  judging: usualJudging,
 };

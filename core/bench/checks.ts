@@ -14,6 +14,7 @@ import type { ResinSystem } from '../src/resin/resin-system.ts';
 import { clockOf, judge } from '../src/verdict/verdict.ts';
 import { meshPart } from '../src/geometry/mesh.ts';
 import { rectangle } from '../src/geometry/shapes.ts';
+import { usualRule } from '../src/test/usual-rule.ts';
 import { disc } from '../src/test/disc.ts';
 import { computeLayers } from '../src/laminate/layers.ts';
 import { gebart, permeabilityAt } from '../src/laminate/permeability.ts';
@@ -402,7 +403,7 @@ for (const [used, chance] of [
   const run = { resin: { ...bench, gelViscosityRatio: 18 }, temperature: kelvin, openTime: 0 };
   const fillTime = clockOf(run).fluidity({ from: 0, to: used * 6000 });
   const doubt = { permeability: 1.4, viscosity: 1, gelTime: 1, temperature: 0 };
-  const verdict = judge({ isFilled: true, fillTime, samples: [], dryRegions: [] }, run, doubt);
+  const verdict = judge({ isFilled: true, fillTime, samples: [], dryRegions: [] }, run, doubt, usualRule);
   row(
     `Life used ${used}: chance with x/÷ 1.4 on permeability, in 100`,
     'lognormal tail',

@@ -7,7 +7,8 @@ import { demoLayers } from './layered-plate.ts';
 import { sheetNetwork } from '../src/flow/network.ts';
 import { uniformSheet } from '../src/flow/sheet.ts';
 import { valueAt } from '../src/flow/probe.ts';
-import { judge, type SolvedFlow } from '../src/verdict/verdict.ts';
+import { judge, usualDoubt, type SolvedFlow } from '../src/verdict/verdict.ts';
+import { usualRule } from '../src/test/usual-rule.ts';
 import { adviceBench } from './advice.ts';
 import { classicalFill } from './classical-fill.ts';
 
@@ -138,7 +139,10 @@ const resin = {
   gelViscosityRatio: 18,
   hardenerParts: 30,
 };
-const look = best(() => judge(flow, { resin, temperature: 293 + Math.random(), openTime: 400 }), 20);
+const look = best(
+  () => judge(flow, { resin, temperature: 293 + Math.random(), openTime: 400 }, usualDoubt, usualRule),
+  20,
+);
 console.log(
   `  verdict with its range from 400 samples: ${look.ms.toFixed(2)} ms, ${(ours.ms / look.ms).toFixed(0)} times quicker than solving again`,
 );

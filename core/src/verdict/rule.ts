@@ -1,4 +1,4 @@
-/** By what a run is judged. Common practice, no source; the shop may set its own. */
+/** By what a run is judged: the workshop's to set. */
 export interface JudgingRule {
   /** Chances to fill, 0-1, from which on a run is comfortable, and tight; below it is a gamble. */
   readonly comfortableChance: number;
@@ -12,16 +12,6 @@ export interface JudgingRule {
   /** Area, m2, that gas shut in may take in the end. */
   readonly shutInArea: number;
 }
-
-export const usualRule: JudgingRule = {
-  comfortableChance: 0.95,
-  tightChance: 0.8,
-  comfortableTime: 0.5,
-  tightTime: 0.8,
-  usableViscosity: 0.8,
-  usableGrowth: 3,
-  shutInArea: 2e-4,
-};
 
 export type Band = 'comfortable' | 'tight' | 'gamble' | 'willNotFill' | 'drySpot' | 'airTrapped';
 

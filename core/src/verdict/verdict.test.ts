@@ -3,16 +3,26 @@ import fc from 'fast-check';
 import type { ResinSystem } from '../resin/resin-system.ts';
 import { effectsOf } from './changes.ts';
 import { halton, normalQuantile } from './sampling.ts';
-import { chanceRange, usualRule } from './rule.ts';
+import { usualRule } from '../test/usual-rule.ts';
+import { chanceRange, type JudgingRule } from './rule.ts';
 import {
   clockOf,
-  judge,
+  judge as judgeBy,
   likelyTimes,
   usableTimeOf,
   usualDoubt,
   withSampledChance,
+  type Doubt,
+  type RunConditions,
   type SolvedFlow,
 } from './verdict.ts';
+
+const judge = (
+  flow: SolvedFlow,
+  run: RunConditions,
+  doubt: Doubt = usualDoubt,
+  rule: JudgingRule = usualRule,
+) => judgeBy(flow, run, doubt, rule);
 
 const T20 = 293.15;
 /** Almost constant viscosity of 0.3 Pa s until gel at 100 min: minutes can be read off by hand. */
@@ -182,15 +192,19 @@ describe('life used and flow used', () => {
 test('sampled runs take the place of the looked-up chance, and the band follows', () => {
   const verdict = judge(flow(2000), run);
   const sampled = (chance: number) =>
-    withSampledChance(verdict, { count: 200, chance, chanceRange: chanceRange(200 * chance, 200) });
+    withSampledChance(
+      verdict,
+      { count: 200, chance, chanceRange: chanceRange(200 * chance, 200) },
+      usualRule,
+    );
   expect(verdict.band).toBe('comfortable');
   expect(sampled(0.96)).toMatchObject({ band: 'comfortable', chance: 0.96, runs: 200 });
   expect(sampled(0.9).band).toBe('tight');
   expect(sampled(0.5).band).toBe('gamble');
   const dry = judge(flow(2000, { isFilled: false }), run);
-  expect(withSampledChance(dry, { count: 200, chance: 1, chanceRange: { from: 1, to: 1 } }).band).toBe(
-    'drySpot',
-  );
+  expect(
+    withSampledChance(dry, { count: 200, chance: 1, chanceRange: { from: 1, to: 1 } }, usualRule).band,
+  ).toBe('drySpot');
 });
 
 test('the range of a chance: Wilson 1927, worked by hand', () => {

@@ -6,7 +6,7 @@ import {
   type Warmth,
 } from '../resin/resin-clock.ts';
 import type { ResinSystem } from '../resin/resin-system.ts';
-import { bandFor, chanceRange, usualRule, type Band, type JudgingRule } from './rule.ts';
+import { bandFor, chanceRange, type Band, type JudgingRule } from './rule.ts';
 import { halton, normalQuantile } from './sampling.ts';
 
 /** What a solved layout tells, in fluidity times (1/Pa). */
@@ -75,12 +75,7 @@ const NINE_IN_TEN = 1.2815515655446004;
  * @throws ModelError of the resin curves
  * Valid: uniform temperature, one batch. Checked by verdict.test.ts.
  */
-export function judge(
-  flow: SolvedFlow,
-  run: RunConditions,
-  doubt: Doubt = usualDoubt,
-  rule: JudgingRule = usualRule,
-): Verdict {
+export function judge(flow: SolvedFlow, run: RunConditions, doubt: Doubt, rule: JudgingRule): Verdict {
   const { openTime } = run;
   const under = underDoubt(run, doubt);
   const clock = clockOf(run);
@@ -120,7 +115,7 @@ export function judge(
 export function withSampledChance(
   verdict: Verdict,
   sampled: { readonly count: number; readonly chance: number; readonly chanceRange: Verdict['chanceRange'] },
-  rule: JudgingRule = usualRule,
+  rule: JudgingRule,
 ): Verdict {
   const { chance, chanceRange: range, count: runs } = sampled;
   const facts = { ...verdict, chance, chanceRange: range, runs };

@@ -1,11 +1,10 @@
-import { usualRule } from '@wick/core/verdict/rule';
 import { currentLayout, jobOf, laidOut, type LaidJob } from '../job/laid.ts';
 import { emptyJob, emptyLaminate } from '../job/new-job.ts';
 import { flattenEdge } from '@wick/core/geometry/arcs';
 import { circle, coneSector, gore, rectangle } from '@wick/core/geometry/shapes';
 import { type Job, type JobLine } from '@wick/contract/job/job';
 import { endMeshShort, MESH_GAP } from '../layout/mesh-areas.ts';
-import type { Shop } from '@wick/contract/shop';
+import { usualShop, type Shop } from '@wick/contract/shop';
 import { demoMaterials } from './materials.ts';
 
 export const demoShop: Shop = {
@@ -13,7 +12,7 @@ export const demoShop: Shop = {
   altitude: 640,
   ambientPressure: null,
   temperature: 292.15,
-  judging: usualRule,
+  judging: usualShop.judging,
   units: {},
 };
 

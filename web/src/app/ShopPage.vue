@@ -2,9 +2,9 @@
 import { formatQuantity } from '@wick/core/units/format';
 import { quantityNames, quantityOf, type QuantityName } from '@wick/core/units/quantities';
 import { ambientAtAltitude } from '@wick/core/vacuum/atmosphere';
-import { usualRule, type JudgingRule } from '@wick/core/verdict/rule';
+import type { JudgingRule } from '@wick/core/verdict/rule';
 import { fieldOf } from '@wick/contract/field';
-import { shopSchema, type Shop } from '@wick/contract/shop';
+import { shopSchema, usualShop, type Shop } from '@wick/contract/shop';
 import { Input } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useShopStore } from '../data/shop-store.ts';
@@ -37,7 +37,7 @@ const judging = (
   ] as const
 ).map(([key, label]) => ({ key, label, field: fieldOf(shopSchema, `judging.${key}`) }));
 const judgeBy = (key: Key, value: number | null) =>
-  set({ judging: { ...shop.shop.judging, [key]: value ?? usualRule[key] } });
+  set({ judging: { ...shop.shop.judging, [key]: value ?? usualShop.judging[key] } });
 </script>
 
 <template>
