@@ -7,6 +7,7 @@ import { findingWords, likelyWords, usedWords, verdictSentence } from '@wick/pla
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { valueAt } from '@wick/core/flow/probe';
 import { formatClock, formatQuantity } from '@wick/core/units/format';
+import { fills } from '@wick/core/verdict/rule';
 import { clockOf, type Verdict } from '@wick/core/verdict/verdict';
 import { exitCodes, type Output } from './exit-codes.ts';
 import { writeText } from './write-text.ts';
@@ -48,7 +49,7 @@ export function printReport(report: Report, { json }: ResultOptions, { out }: Ou
   if (json) out(JSON.stringify(told, neverAsNull, 2));
   else linesOf(report, told).forEach(out);
   const { band } = report.verdict;
-  return ['comfortable', 'tight', 'gamble'].includes(band) ? exitCodes.fine.code : exitCodes.trouble.code;
+  return fills(band) ? exitCodes.fine.code : exitCodes.trouble.code;
 }
 
 /** The report as data: ids with their names, times on the clock. */

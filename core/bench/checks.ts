@@ -8,13 +8,8 @@ import { createNetworkBuilder, sheetNetwork } from '../src/flow/network.ts';
 import { createKernelSolver } from '../src/flow/obstacle-kernel.ts';
 import { valueAt } from '../src/flow/probe.ts';
 import { uniformSheet } from '../src/flow/sheet.ts';
-import { gelTime } from '../src/resin/gel-time.ts';
-import { createResinClock } from '../src/resin/resin-clock.ts';
-import type { ResinSystem } from '../src/resin/resin-system.ts';
-import { clockOf, judge } from '../src/verdict/verdict.ts';
 import { meshPart } from '../src/geometry/mesh.ts';
 import { rectangle } from '../src/geometry/shapes.ts';
-import { usualRule } from '../src/test/usual-rule.ts';
 import { disc } from '../src/test/disc.ts';
 import { computeLayers } from '../src/laminate/layers.ts';
 import { gebart, permeabilityAt } from '../src/laminate/permeability.ts';
@@ -22,6 +17,7 @@ import { computeStack } from '../src/laminate/stack.ts';
 import { across, feedLine, plainZone, strip, stripEnds } from '../src/test/layouts.ts';
 import { endGates, stripNetwork } from '../src/test/strip.ts';
 import { benchStack } from './layered-plate.ts';
+import { resinChecks } from './resin-checks.ts';
 
 /** Prints the table of docs/methods.md: each case with what its source gives and what comes out here. */
 const [T, S, DROP, N] = [1.5e-12, 1.2e-3, 9e4, 201];
@@ -352,65 +348,7 @@ row(
   impulse[100]!,
 );
 
-const kelvin = 293.15;
-const bench: ResinSystem = {
-  name: 'bench',
-  density: 1130,
-  viscosityPoints: [{ temperature: kelvin, viscosity: 1 }],
-  gelPoints: [{ temperature: kelvin, time: 6000 }],
-  gelViscosityRatio: 20,
-  hardenerParts: 30,
-};
-const shareOfLife = (resin: ResinSystem, age: number) =>
-  createResinClock(resin, kelvin).fluidity({ from: 0, to: 6000 * age }) / 6000;
-for (const [age, expected] of [
-  [0.5, 0.499],
-  [0.7, 0.687],
-  [0.8, 0.761],
-] as const)
-  row(
-    `Radical cure: fluidity to age ${age}, t_gel / mu0`,
-    'exp(ln 20 a^8), from memory, integrated by hand',
-    expected,
-    shareOfLife({ ...bench, chemistry: 'radical' }, age),
-  );
-row(
-  'Amine: fluidity to age 0.8',
-  'exp(ln 20 a), closed',
-  (1 - 20 ** -0.8) / Math.log(20),
-  shareOfLife(bench, 0.8),
-);
-const sheet = { ...bench, gelPoints: [{ temperature: kelvin, time: 7800 }], gelMass: 0.15 };
-const film = gelTime(sheet, kelvin);
-let [warm, age, seconds] = [kelvin, 0, 0];
-const cooling = 8 * 1.5 * Math.PI * Math.cbrt((4 * 0.15) / (Math.PI * 1130)) ** 2;
-for (; age < 1; seconds += 0.25) {
-  const rate = Math.exp((50_000 / 8.314462618) * (1 / kelvin - 1 / warm)) / film;
-  warm += (0.25 / 1900) * (240_000 * 2.5 * age ** 1.5 * rate - (cooling * (warm - kelvin)) / 0.15);
-  age += 0.25 * rate;
-}
-row(
-  'Pot life of 150 g at 130 min: gel of the pot by its film time, s',
-  'heat balance, Euler, 0.25 s',
-  7800,
-  seconds,
-);
-for (const [used, chance] of [
-  [0.3, 96],
-  [0.5, 78],
-  [0.8, 56],
-] as const) {
-  const run = { resin: { ...bench, gelViscosityRatio: 18 }, temperature: kelvin, openTime: 0 };
-  const fillTime = clockOf(run).fluidity({ from: 0, to: used * 6000 });
-  const doubt = { permeability: 1.4, viscosity: 1, gelTime: 1, temperature: 0 };
-  const verdict = judge({ isFilled: true, fillTime, samples: [], dryRegions: [] }, run, doubt, usualRule);
-  row(
-    `Life used ${used}: chance with x/÷ 1.4 on permeability, in 100`,
-    'lognormal tail',
-    chance,
-    100 * verdict.chance,
-  );
-}
+resinChecks(row);
 
 console.log('| case | source | expected | ours | error |\n| --- | --- | --- | --- | --- |');
 console.log(rows.join('\n'));

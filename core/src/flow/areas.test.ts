@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { rectangle } from '../geometry/shapes.ts';
-import { feedLine as line, plainZone } from '../test/layouts.ts';
+import { feedLine as line, plainZone, stripEnds } from '../test/layouts.ts';
 import { createAreas } from './footprint.ts';
 import { forecastFlow } from './forecast.ts';
-import type { ForecastRequest } from './layout.ts';
+import type { ForecastRequest, LayoutLine } from './layout.ts';
 
 const T = 2e-12;
 const S = 1e-3;
@@ -79,30 +79,16 @@ describe('dry areas', () => {
 });
 
 describe('a run that slows', () => {
+  const stripLines = (length: number, width: number, feed: Partial<LayoutLine>): LayoutLine[] => {
+    const [own, end] = stripEnds(length, width);
+    return [{ ...own!, ...feed }, end!];
+  };
   const strip = (hose: { length: number; bore: number }, bore: number) =>
     forecastFlow({
       ...base,
       nodeCount: 640,
       outline: rectangle({ length: 3, width: 1 }),
-      lines: [
-        line({
-          points: [
-            { x: 0, y: 0 },
-            { x: 0, y: 1 },
-          ],
-          bore,
-          hose,
-        }),
-        line({
-          id: 'vent',
-          name: 'Vent',
-          kind: 'vent',
-          points: [
-            { x: 3, y: 0 },
-            { x: 3, y: 1 },
-          ],
-        }),
-      ],
+      lines: stripLines(3, 1, { bore, hose }),
     });
 
   test('is no run that stalls: behind a line that fills at once the strip takes its own time', () => {
@@ -124,24 +110,7 @@ describe('a run that slows', () => {
     const flow = forecastFlow({
       ...base,
       outline,
-      lines: [
-        line({
-          points: [
-            { x: 0, y: 0 },
-            { x: 0, y: 0.5 },
-          ],
-          actions: [shut],
-        }),
-        line({
-          id: 'vent',
-          name: 'Vent',
-          kind: 'vent',
-          points: [
-            { x: 0.8, y: 0 },
-            { x: 0.8, y: 0.5 },
-          ],
-        }),
-      ],
+      lines: stripLines(0.8, 0.5, { actions: [shut] }),
     });
     expect(flow.isFilled).toBe(false);
     expect(flow.samples.length).toBeLessThan(200);

@@ -32,7 +32,7 @@ export function gelFit(resin: ResinSystem): ArrheniusFit {
 /** Rounds in which slope and times of a pot life are brought to agree. */
 const ROUNDS = 4;
 const HALVINGS = 24;
-/** Rise, K, beyond which a pot counts as gelled whatever its curve says. */
+/** Rise, K, past which the curve is not followed further up: a pot so hot gels within moments. */
 const HOTTEST = 120;
 
 /**

@@ -1,6 +1,6 @@
 import type { JudgingRule } from '../verdict/rule.ts';
 
-/** Common practice, no source. */
+/** A rule for tests and benches to judge by; the workshop's own to start from stands with the shop. */
 export const usualRule: JudgingRule = {
   comfortableChance: 0.95,
   tightChance: 0.8,

@@ -38,6 +38,9 @@ export function bandFor({ isWet, isInTime, shutIn, chance, timeUsed }: Judged, r
   return chance >= rule.tightChance && timeUsed <= rule.tightTime ? 'tight' : 'gamble';
 }
 
+/** A run of this band fills, well or not. */
+export const fills = (band: Band): boolean => ['comfortable', 'tight', 'gamble'].includes(band);
+
 /** 1.96 standard deviations: nineteen in twenty. */
 const NINETEEN_IN_TWENTY = 1.959964;
 

@@ -48,7 +48,7 @@ const run = { resin, temperature: T20, openTime: 600 };
 
 describe('verdict', () => {
   test.each([
-    // Usable to gel at 6000 s, for it hardly thickens. What of the doubt is left at 4000 s of flow is nine in ten; at 4400 too little.
+    // Usable to gel at 6000 s, for it hardly thickens: of that 43, 70, 90 and more than 100 % are gone at the last corner.
     [2000, 'comfortable'],
     [3600, 'tight'],
     [4800, 'gamble'],

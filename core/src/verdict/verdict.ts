@@ -6,7 +6,7 @@ import {
   type Warmth,
 } from '../resin/resin-clock.ts';
 import type { ResinSystem } from '../resin/resin-system.ts';
-import { bandFor, chanceRange, type Band, type JudgingRule } from './rule.ts';
+import { bandFor, chanceRange, fills, type Band, type JudgingRule } from './rule.ts';
 import { halton, normalQuantile } from './sampling.ts';
 
 /** What a solved layout tells, in fluidity times (1/Pa). */
@@ -119,8 +119,9 @@ export function withSampledChance(
 ): Verdict {
   const { chance, chanceRange: range, count: runs } = sampled;
   const facts = { ...verdict, chance, chanceRange: range, runs };
-  const fills = ['comfortable', 'tight', 'gamble'].includes(verdict.band);
-  return fills ? { ...facts, band: bandFor({ ...facts, isWet: true, isInTime: true }, rule) } : facts;
+  return fills(verdict.band)
+    ? { ...facts, band: bandFor({ ...facts, isWet: true, isInTime: true }, rule) }
+    : facts;
 }
 
 /** How far a margin swings, as a factor. */

@@ -5,6 +5,7 @@ import type { Point } from '@wick/core/geometry/polygon';
 import { sidesOf } from '@wick/core/geometry/sides';
 import type { EnsembleSample } from '@wick/core/verdict/ensemble';
 import { halton, normalQuantile } from '@wick/core/verdict/sampling';
+import { fills } from '@wick/core/verdict/rule';
 import { clockOf } from '@wick/core/verdict/verdict';
 import { forecastJob, timelineOf, verdictOf } from './assess.ts';
 import { settle } from '../settle.ts';
@@ -42,7 +43,7 @@ export function sampleJob(job: LaidJob, shop: Shop, index: number): EnsembleSamp
     inputs,
     fillTime: flow.isFilled ? clockTime(flow.fillTime) : Infinity,
     gelTime: clock.gelTime,
-    fills: !['drySpot', 'willNotFill', 'airTrapped'].includes(verdict.band),
+    fills: fills(verdict.band),
     flowUsed: verdict.flowUsed,
     marks: flow.marks.map(({ arrival }) => (Number.isNaN(arrival) ? Infinity : clockTime(arrival))),
     worstPlace: flow.dryRegions[0]?.place ?? flow.lastPlace,

@@ -22,6 +22,16 @@ export const bandTones: Record<Band, Tone> = {
   drySpot: 'ember',
   airTrapped: 'ember',
 };
+/** What is in doubt, by the name of the input. */
+export const inputWords: Record<string, string> = {
+  permeability: 'how well resin runs in mesh and laminate',
+  thickness: 'the laminate’s thickness',
+  viscosity: 'the resin’s viscosity',
+  gelTime: 'the resin’s gel time',
+  temperature: 'the temperature',
+  raceTracking: 'resin racing along edges',
+};
+
 /** Good enough to go ahead with. */
 export const isSound = (band: Band) => bandTones[band] !== 'ember';
 

@@ -36,6 +36,11 @@ const judging = (
     ['shutInArea', 'Air shut in, at most'],
   ] as const
 ).map(([key, label]) => ({ key, label, field: fieldOf(shopSchema, `judging.${key}`) }));
+/** The sentence with which the rule would be refused as a whole. */
+function refuse(key: Key, value: number): string | null {
+  const next = { ...shop.shop, judging: { ...shop.shop.judging, [key]: value } };
+  return shopSchema.safeParse(next).error?.issues[0]?.message ?? null;
+}
 const judgeBy = (key: Key, value: number | null) =>
   set({ judging: { ...shop.shop.judging, [key]: value ?? usualShop.judging[key] } });
 </script>
@@ -91,6 +96,7 @@ const judgeBy = (key: Key, value: number | null) =>
         :label="label"
         v-bind="field"
         :unit="key === 'shutInArea' ? 'cm²' : undefined"
+        :refuse="(value) => refuse(key, value)"
         :model-value="shop.shop.judging[key]"
         @update:model-value="judgeBy(key, $event)"
       />

@@ -66,6 +66,10 @@ export function createForecast(desk: Desk, sampled: Ref<EnsembleSummary | null>)
     const looked = flow.value && clock.value ? verdictOf(job.value, shop.shop, flow.value) : null;
     return looked && sampled.value ? withSampledChance(looked, sampled.value, shop.shop.judging) : looked;
   });
+  /** What moves the margin most: by the sampled runs where there are any, else as looked up. */
+  const leastSure = computed(
+    () => sampled.value?.drivers[0]?.input ?? verdict.value?.drivers[0]?.input ?? null,
+  );
   const before = computed(() => prelude(job.value));
   const message = computed(
     () =>
@@ -114,6 +118,7 @@ export function createForecast(desk: Desk, sampled: Ref<EnsembleSummary | null>)
     run,
     clock,
     verdict,
+    leastSure,
     before,
     missing,
     message,

@@ -2,7 +2,7 @@
 import { useDoubt, useSession } from '../../compute/use-desk.ts';
 import { SAMPLE_RUNS } from '../../compute/doubt.ts';
 import { needsSolving } from '@wick/plan/forecast/sample';
-import { chanceWords } from '@wick/plan/forecast/words';
+import { chanceWords, inputWords } from '@wick/plan/forecast/words';
 import type { Spread } from '@wick/core/verdict/ensemble';
 import { Button, Progress } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -17,14 +17,6 @@ const shop = useShopStore();
 const ensemble = useDoubt();
 const summary = computed(() => ensemble.summary);
 const isStale = computed(() => ensemble.isStale);
-const driverWords: Record<string, string> = {
-  permeability: 'how well resin runs in mesh and laminate',
-  thickness: 'the laminate’s thickness',
-  viscosity: 'the resin’s viscosity',
-  gelTime: 'the resin’s gel time',
-  temperature: 'the temperature',
-  raceTracking: 'resin racing along edges',
-};
 const minutes = (time: number) => (Number.isFinite(time) ? `${Math.round(time / 60)}` : 'gels');
 const spreadWords = ({ early, middle, late }: Spread) =>
   `${minutes(early)} · ${minutes(middle)} · ${minutes(late)}`;
@@ -71,7 +63,7 @@ const fields = [
             >, before the last change</template
           >).
           <template v-if="summary.drivers[0]"
-            >Its margin is moved most by {{ driverWords[summary.drivers[0].input] }}.</template
+            >Its margin is moved most by {{ inputWords[summary.drivers[0].input] }}.</template
           >
         </p>
         <div class="row">

@@ -7,6 +7,7 @@ import {
   bandTones,
   dryName,
   findingWords,
+  inputWords,
   likelyWords,
   usedWords,
   verdictSentence,
@@ -19,12 +20,6 @@ const forecast = useForecast();
 const job = useSession();
 const shop = useShopStore();
 
-const driverWords = {
-  permeability: 'how well resin runs in mesh and laminate',
-  viscosity: 'the resin’s viscosity',
-  gelTime: 'the resin’s gel time',
-  temperature: 'the temperature',
-};
 const fills = computed(() => forecast.verdict !== null && Number.isFinite(forecast.verdict.fillTime));
 const used = computed(() => (forecast.verdict ? usedWords(forecast.verdict) : []));
 const tone = computed(() => (forecast.verdict ? bandTones[forecast.verdict.band] : 'ember'));
@@ -103,9 +98,9 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
           <span>{{ effect.label }}</span>
           <span class="number">{{ effectWords(effect) }}</span>
         </div>
-        <p v-if="forecast.verdict.drivers[0]" class="quiet small">
-          Least sure: {{ driverWords[forecast.verdict.drivers[0].input] }}. A further or better placed feed
-          often does more than any of these.
+        <p v-if="forecast.leastSure" class="quiet small">
+          Least sure: {{ inputWords[forecast.leastSure] }}. A further or better placed feed often does more
+          than any of these.
         </p>
       </template>
     </template>

@@ -11,6 +11,7 @@ import { gelFit } from '@wick/core/resin/gel-time';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
+import PointTable from './PointTable.vue';
 import Choice from '../../ui/Choice.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
@@ -55,30 +56,9 @@ const thickensWords = computed(() => {
 });
 const slopeWords = (fit: { activationEnergy: number; isAssumed: boolean } | null) =>
   fit ? `slope ${(fit.activationEnergy / 1000).toFixed(0)} kJ/mol${fit.isAssumed ? ', assumed' : ''}` : '';
-const off = (value: number | undefined) =>
-  value === undefined ? '' : `${value >= 0 ? '+' : '−'}${(100 * Math.abs(value)).toFixed(1)} %`;
-
 function change(changes: Partial<MaterialOf<'resin'>>) {
   job.apply(editMaterial({ ...props.resin, ...changes }));
 }
-const setViscosity = (index: number, point: Partial<{ temperature: number; viscosity: number }>) =>
-  change({
-    viscosityPoints: props.resin.viscosityPoints.map((old, i) => (i === index ? { ...old, ...point } : old)),
-  });
-const setGel = (index: number, point: Partial<{ temperature: number; time: number }>) =>
-  change({ gelPoints: props.resin.gelPoints.map((old, i) => (i === index ? { ...old, ...point } : old)) });
-function addViscosity() {
-  const last = props.resin.viscosityPoints.at(-1) ?? { temperature: 288.15, viscosity: 0.3 };
-  change({
-    viscosityPoints: [...props.resin.viscosityPoints, { ...last, temperature: last.temperature + 5 }],
-  });
-}
-function addGel() {
-  const last = props.resin.gelPoints.at(-1) ?? { temperature: 288.15, time: 3600 };
-  change({ gelPoints: [...props.resin.gelPoints, { ...last, temperature: last.temperature + 5 }] });
-}
-const without = <T,>(list: readonly T[], index: number) => list.filter((_, i) => i !== index);
-
 async function readCsv(event: Event) {
   const input = event.target as HTMLInputElement;
   const file = input.files?.[0];
@@ -96,87 +76,27 @@ async function readCsv(event: Event) {
       <div class="caption">
         Fresh viscosity <span class="quiet">{{ slopeWords(residuals.viscosity) }}</span>
       </div>
-      <table class="sheet">
-        <tbody>
-          <tr v-for="(point, i) in resin.viscosityPoints" :key="i">
-            <td>
-              <QuantityInput
-                hide-label
-                :label="`Temperature of viscosity ${i + 1}`"
-                v-bind="fieldOf(materialSchema, 'viscosityPoints.temperature')"
-                :model-value="point.temperature"
-                @update:model-value="setViscosity(i, { temperature: $event! })"
-              />
-            </td>
-            <td>
-              <QuantityInput
-                hide-label
-                :label="`Viscosity ${i + 1}`"
-                v-bind="fieldOf(materialSchema, 'viscosityPoints.viscosity')"
-                :model-value="point.viscosity"
-                @update:model-value="setViscosity(i, { viscosity: $event! })"
-              />
-            </td>
-            <td class="number off">{{ off(residuals.viscosity?.residuals[i]) }}</td>
-            <td>
-              <Button
-                size="small"
-                type="text"
-                :aria-label="`Delete viscosity ${i + 1}`"
-                @click="change({ viscosityPoints: without(resin.viscosityPoints, i) })"
-                >×</Button
-              >
-            </td>
-          </tr>
-          <tr>
-            <td colspan="4">
-              <Button size="small" type="link" @click="addViscosity">Add a viscosity</Button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <PointTable
+        name="viscosity"
+        value-path="viscosity"
+        path="viscosityPoints"
+        :points="resin.viscosityPoints"
+        :residuals="residuals.viscosity?.residuals ?? []"
+        @change="change({ viscosityPoints: $event as typeof resin.viscosityPoints })"
+      />
     </div>
     <div v-if="!resin.kinetics && !resin.gelTable">
       <div class="caption">
         Gel time <span class="quiet">{{ slopeWords(residuals.gel) }}</span>
       </div>
-      <table class="sheet">
-        <tbody>
-          <tr v-for="(point, i) in resin.gelPoints" :key="i">
-            <td>
-              <QuantityInput
-                hide-label
-                :label="`Temperature of gel time ${i + 1}`"
-                v-bind="fieldOf(materialSchema, 'gelPoints.temperature')"
-                :model-value="point.temperature"
-                @update:model-value="setGel(i, { temperature: $event! })"
-              />
-            </td>
-            <td>
-              <QuantityInput
-                hide-label
-                :label="`Gel time ${i + 1}`"
-                v-bind="fieldOf(materialSchema, 'gelPoints.time')"
-                :model-value="point.time"
-                @update:model-value="setGel(i, { time: $event! })"
-              />
-            </td>
-            <td class="number off">{{ off(residuals.gel?.residuals[i]) }}</td>
-            <td>
-              <Button
-                size="small"
-                type="text"
-                :aria-label="`Delete gel time ${i + 1}`"
-                @click="change({ gelPoints: without(resin.gelPoints, i) })"
-                >×</Button
-              >
-            </td>
-          </tr>
-          <tr>
-            <td colspan="4"><Button size="small" type="link" @click="addGel">Add a gel time</Button></td>
-          </tr>
-        </tbody>
-      </table>
+      <PointTable
+        name="gel time"
+        value-path="time"
+        path="gelPoints"
+        :points="resin.gelPoints"
+        :residuals="residuals.gel?.residuals ?? []"
+        @change="change({ gelPoints: $event as typeof resin.gelPoints })"
+      />
       <QuantityInput
         label="Measured in a pot of (0: thin film)"
         v-bind="fieldOf(materialSchema, 'gelMass')"
@@ -285,13 +205,6 @@ async function readCsv(event: Event) {
   text-align: left;
   font: 600 14px var(--display);
   padding-bottom: 2px;
-}
-td :deep(input) {
-  padding: 1px 7px;
-}
-.off {
-  min-width: 56px;
-  text-align: right;
 }
 .csv {
   display: block;
