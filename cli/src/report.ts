@@ -3,7 +3,7 @@ import { timelineOf, verdictOf, type Timeline } from '@wick/plan/forecast/assess
 import type { LaidJob } from '@wick/plan/job/laid';
 import { csvOf, vtuOf } from '@wick/plan/files/results-out';
 import type { Shop } from '@wick/contract/shop';
-import { findingWords, likelyWords, usedWords, verdictSentence } from '@wick/plan/forecast/words';
+import { endName, findingWords, likelyWords, usedWords, verdictSentence } from '@wick/plan/forecast/words';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { valueAt } from '@wick/core/flow/probe';
 import { formatClock, formatQuantity } from '@wick/core/units/format';
@@ -112,7 +112,7 @@ function linesOf({ job, verdict, flow, timeline }: Report, told: ReturnType<type
   return [
     job.name,
     verdictSentence(verdict),
-    `Last corner ${clock(verdict.fillTime)} at ${at(flow.lastPlace)} (likely ${likelyWords(verdict)}); gel ${clock(verdict.gelTime)}. All from first mix.`,
+    `Last corner ${clock(verdict.fillTime)} at ${at(flow.lastPlace)} (likely ${likelyWords(verdict)}); ${endName(verdict)} ${clock(verdict.gelTime)}. All from first mix.`,
     ...usedLine,
     told.lag === null
       ? 'Mesh and laminate averaged.'

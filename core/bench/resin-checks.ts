@@ -1,4 +1,5 @@
 import { gelTime } from '../src/resin/gel-time.ts';
+import { createPotClock } from '../src/resin/pot.ts';
 import { createResinClock } from '../src/resin/resin-clock.ts';
 import type { ResinSystem } from '../src/resin/resin-system.ts';
 import { usualRule } from '../src/test/usual-rule.ts';
@@ -17,6 +18,21 @@ const bench: ResinSystem = {
 };
 const shareOfLife = (resin: ResinSystem, age: number) =>
   createResinClock(resin, kelvin).fluidity({ from: 0, to: 6000 * age }) / 6000;
+
+const filmAt = (film: number, temperature: number) =>
+  film * Math.exp((50_000 / 8.314462618) * (1 / temperature - 1 / kelvin));
+
+/** When a pot of so many kg gels, s: an integration of its own. */
+function gelByEuler(film: number, mass: number): number {
+  let [warm, age, seconds] = [kelvin, 0, 0];
+  const cooling = 8 * 1.5 * Math.PI * Math.cbrt((4 * mass) / (Math.PI * 1130)) ** 2;
+  for (; age < 1; seconds += 0.25) {
+    const rate = 1 / filmAt(film, warm);
+    warm += (0.25 / 1900) * (240_000 * 2.5 * age ** 1.5 * rate - (cooling * (warm - kelvin)) / mass);
+    age += 0.25 * rate;
+  }
+  return seconds;
+}
 
 /** The rows of resin and verdict. */
 export function resinChecks(row: Row): void {
@@ -39,19 +55,23 @@ export function resinChecks(row: Row): void {
   );
   const sheet = { ...bench, gelPoints: [{ temperature: kelvin, time: 7800 }], gelMass: 0.15 };
   const film = gelTime(sheet, kelvin);
-  let [warm, age, seconds] = [kelvin, 0, 0];
-  const cooling = 8 * 1.5 * Math.PI * Math.cbrt((4 * 0.15) / (Math.PI * 1130)) ** 2;
-  for (; age < 1; seconds += 0.25) {
-    const rate = Math.exp((50_000 / 8.314462618) * (1 / kelvin - 1 / warm)) / film;
-    warm += (0.25 / 1900) * (240_000 * 2.5 * age ** 1.5 * rate - (cooling * (warm - kelvin)) / 0.15);
-    age += 0.25 * rate;
-  }
   row(
     'Pot life of 150 g at 130 min: gel of the pot by its film time, s',
     'heat balance, Euler, 0.25 s',
     7800,
-    seconds,
+    gelByEuler(film, 0.15),
   );
+  const wide = {
+    ...bench,
+    gelPoints: [293.15, 393.15].map((t) => ({ temperature: t, time: filmAt(6000, t) })),
+  };
+  for (const mass of [0.5, 2])
+    row(
+      `Clock of the verdict, drawn from ${mass} kg in one pot: gel, s`,
+      'heat balance, Euler, 0.25 s',
+      gelByEuler(6000, mass),
+      createPotClock({ resin: wide, mass, start: kelvin, ambient: kelvin }).gelTime,
+    );
   for (const [used, chance] of [
     [0.3, 96],
     [0.5, 78],

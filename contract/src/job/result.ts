@@ -8,6 +8,8 @@ export const outcomeSchema = z.strictObject({
   band: z.enum(bands),
   fillTime: z.number().nullable(),
   gelTime: z.number(),
+  /** The pot then leaves the resin's data, so that its gel is not known. */
+  endsUnknown: z.boolean().default(false),
   earliest: z.number().nullable(),
   latest: z.number().nullable(),
   chance: z.number().min(0).max(1),

@@ -61,13 +61,22 @@ describe('clock of a flow problem', () => {
   });
 
   test('the mould warms by its drift from first mix on; a batch counts from when it is put on', () => {
-    const moving = { temperatures: [T20, 300], batches: [{ mixedAt: 1200, after: 0.01 }] };
+    const moving = { temperatures: [T20, 300], batches: [{ mixedAt: 1200, after: 0.01, mass: null }] };
     const given = problem({ moving, run: { ...run, drift: 0.001 } });
     const { temperature, inletState } = requestOf(given, { nodeCount: 100 }).resin!;
     expect(temperature(1, 400)).toBeCloseTo(300 + 0.001 * (OPEN + 400), 9);
     // 600 s after the second was mixed against 1800 s after the first.
     expect(inletState(1200, 0.01)).toBeLessThan(inletState(1200, 0));
     expect(inletState(GEL, 0)).toBeGreaterThanOrEqual(inletState(GEL - OPEN, 0));
+  });
+
+  test('each batch is as old as its own pot: a large one that warms ages sooner than a cup', () => {
+    const state = (mass: number) => {
+      const moving = { temperatures: [T20], batches: [{ mixedAt: 1200, after: 0.01, mass }] };
+      const given = problem({ moving, run: { ...run, pot: { mass: 0.1, ambient: T20 } } });
+      return requestOf(given, { nodeCount: 100 }).resin!.inletState(0.25 * GEL + 600, 0.01);
+    };
+    expect(state(10)).toBeGreaterThan(1.003 * state(0.1));
   });
 
   test('a laminate settles until gel where it is asked to, and not past the run otherwise', () => {

@@ -1,6 +1,7 @@
 import { cureLawOf } from '../resin/cure-law.ts';
+import { gelTime } from '../resin/gel-time.ts';
 import type { ResinClock } from '../resin/resin-clock.ts';
-import { clockOf, type RunConditions } from '../verdict/verdict.ts';
+import { clockNear, clockOf, type RunConditions } from '../verdict/verdict.ts';
 import type { Mesh } from '../geometry/mesh.ts';
 import { forecastFlow, type FlowForecast } from './forecast.ts';
 import type { ForecastRequest, LayoutAction, LayoutLine } from './layout.ts';
@@ -24,8 +25,12 @@ export interface FlowProblem extends Omit<
 export interface MovingConditions {
   /** Of the mould, K, zone by zone, the part's own first. */
   readonly temperatures: readonly number[];
-  /** Later batches: mixed at, s since first mix, put on when so much has been drawn, m3. In the order in which they are put on. */
-  readonly batches: readonly { readonly mixedAt: number; readonly after: number }[];
+  /** Later batches: mixed at, s since first mix, put on when so much has been drawn, m3, with what goes into the pot, kg, where that is known. In the order in which they are put on. */
+  readonly batches: readonly {
+    readonly mixedAt: number;
+    readonly after: number;
+    readonly mass: number | null;
+  }[];
 }
 
 /** How finely to work a problem out; what comes out converges to one answer. */
@@ -102,21 +107,40 @@ const onClock = (line: LayoutLine, { at }: Clockwork): LayoutLine => ({
   ),
 });
 
-/** Resin enters as old as its batch, and takes the mould's temperature at once: laminates are thin. */
+/** Resin enters as old as its batch is in its pot, and takes the mould's temperature at once: laminates are thin. */
 function movingResin(
   run: RunConditions,
   { temperatures, batches }: MovingConditions,
   clock: ResinClock,
 ): ForecastRequest['resin'] {
   const law = cureLawOf(run.resin);
+  for (const temperature of temperatures) gelTime(run.resin, temperature);
   const drift = run.drift ?? 0;
+  const pots = [
+    { mixedAt: 0, after: 0, clock },
+    ...batches.map(({ mixedAt, after, mass }) => ({
+      mixedAt,
+      after,
+      clock: run.pot && mass ? clockNear(potAt(run, run.pot, { mixedAt, mass }), 0) : clock,
+    })),
+  ];
   return {
     law,
     temperature: (zone, time) => temperatures[zone] + drift * (run.openTime + time),
     inletState(time, drawn) {
-      const mixedAt = batches.reduce((at, batch) => (drawn >= batch.after ? batch.mixedAt : at), 0);
-      const age = Math.max(0, run.openTime + time - mixedAt);
-      return law.gelState * Math.min(1, clock.ageAt(Math.min(age, clock.gelTime)));
+      const pot = pots.reduce((own, next) => (drawn >= next.after ? next : own));
+      const age = Math.max(0, run.openTime + time - pot.mixedAt);
+      return law.gelState * (age < pot.clock.gelTime ? pot.clock.ageAt(age) : 1);
     },
   };
+}
+
+/** The conditions in which a later batch is mixed: the shop has warmed or cooled by then. */
+function potAt(
+  run: RunConditions,
+  { ambient }: { ambient: number },
+  { mixedAt, mass }: { mixedAt: number; mass: number },
+): RunConditions {
+  const drifted = (run.drift ?? 0) * mixedAt;
+  return { ...run, temperature: run.temperature + drifted, pot: { mass, ambient: ambient + drifted } };
 }

@@ -1,12 +1,13 @@
 import type { CureLaw } from '../flow/moving-resin.ts';
 import { ModelError } from '../model-error.ts';
+import { REACH } from './curve-fit.ts';
 import { cureRate, requireKinetics, viscosityOfKinetics } from './kinetics.ts';
 import { ASSUMED_GEL_RATIO, chemistryOf, freshViscosity, type ResinSystem } from './resin-system.ts';
 import { gelTime } from './gel-time.ts';
 
 /**
  * How a resin thickens, whatever its temperature does meanwhile. With kinetics the state is the conversion; without, it is
- * the equivalent isothermal age, integral dt / t_gel(T), and the gel is at 1.
+ * the equivalent isothermal age, integral dt / t_gel(T), and the gel is at 1. A gel table is carried on a little past its edge.
  * @param factors multiply viscosity and gel time, for scatter
  * @throws ModelError of the resin's curves, also later when a temperature lies outside them
  * Checked by resin.test.ts.
@@ -25,7 +26,7 @@ export function cureLawOf(
         factors.viscosity * viscosityOfKinetics(kinetics, conversion, temperature),
     };
   }
-  const gelAt = remembered((temperature) => factors.gelTime * gelTime(resin, temperature));
+  const gelAt = remembered((temperature) => factors.gelTime * gelTime(resin, temperature, REACH));
   const freshAt = remembered((temperature) => factors.viscosity * freshViscosity(resin, temperature));
   const thickening = thickeningOf(resin);
   return {

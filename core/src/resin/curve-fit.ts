@@ -2,9 +2,9 @@ import { ModelError, requirePositive } from '../model-error.ts';
 
 export const GAS_CONSTANT = 8.314462618;
 /** J/mol, for a property known at one temperature only. From memory: typical of infusion epoxies. */
-const ASSUMED_ACTIVATION_ENERGY = 50_000;
+export const ASSUMED_ACTIVATION_ENERGY = 50_000;
 /** Kelvin beyond the entered points that a curve may be followed. */
-const REACH = 12;
+export const REACH = 12;
 
 export interface CurvePoint {
   readonly temperature: number;

@@ -1,4 +1,5 @@
 import { ModelError, requirePositive } from '../model-error.ts';
+import { ASSUMED_ACTIVATION_ENERGY, GAS_CONSTANT } from './curve-fit.ts';
 
 /** Gel time of a peroxide-cured resin over catalyst and temperature, as data sheets print it. */
 export interface GelTable {
@@ -14,6 +15,8 @@ export interface GelTable {
 
 /**
  * Straight in the log of time between entries, in catalyst and temperature alike.
+ * @param reach kelvin past its edge to which the slope there is carried on: for the scatter of a temperature inside it, and for
+ *   a pot that warms; none for a temperature that somebody states
  * @throws ModelError GEL_TABLE_SHAPE; OUTSIDE_GEL_TABLE: a peroxide cure is not guessed beyond its table
  * Checked by resin.test.ts.
  */
@@ -21,6 +24,7 @@ export function gelTimeFromTable(
   table: GelTable,
   at: { catalyst: number; temperature: number },
   name: string,
+  reach = 0,
 ): number {
   const { catalyst, temperature, time, inhibitorFactor = 1 } = table;
   const ascends = (values: readonly number[]) =>
@@ -38,7 +42,7 @@ export function gelTimeFromTable(
   time.forEach((row) => row.forEach((value) => requirePositive(value, `A gel time of ${name}`, 's')));
   requirePositive(inhibitorFactor, `The inhibitor factor of ${name}`, 'times');
   const row = place(catalyst, at.catalyst);
-  const column = place(temperature, at.temperature);
+  const column = place(temperature, at.temperature, reach);
   if (!row || !column) {
     const celsius = (kelvin: number) => `${(kelvin - 273.15).toFixed(0)} °C`;
     throw new ModelError(
@@ -50,15 +54,28 @@ export function gelTimeFromTable(
     );
   }
   const log = (r: number, c: number) => Math.log(time[r][c]);
-  const along = (r: number) => log(r, column.low) + column.share * (log(r, column.high) - log(r, column.low));
+  const along = (r: number) =>
+    column.low === column.high
+      ? log(r, column.low) + ASSUMED_SLOPE * (1 / at.temperature - 1 / temperature[column.low])
+      : log(r, column.low) + column.share * (log(r, column.high) - log(r, column.low));
   return inhibitorFactor * Math.exp(along(row.low) + row.share * (along(row.high) - along(row.low)));
 }
 
-function place(values: readonly number[], at: number): { low: number; high: number; share: number } | null {
-  const slack = 1e-9 * Math.abs(at);
-  const high = values.findIndex((value) => value >= at - slack);
-  if (high < 0 || !(at >= values[0] - slack)) return null;
+/** K; of a table with one temperature, read beside it. */
+const ASSUMED_SLOPE = ASSUMED_ACTIVATION_ENERGY / GAS_CONSTANT;
+
+/** Neighbours of a value in an ascending list, and how far it lies between them: past the ends by a reach at most, else null. */
+function place(
+  values: readonly number[],
+  at: number,
+  reach = 0,
+): { low: number; high: number; share: number } | null {
+  const slack = reach + 1e-9 * Math.abs(at);
+  const last = values.length - 1;
+  if (!(at >= values[0] - slack && at <= values[last] + slack)) return null;
+  const above = values.findIndex((value) => value >= at);
+  const high = Math.min(last, Math.max(1, above < 0 ? last : above));
   const low = Math.max(0, high - 1);
   const share = high === low ? 0 : (at - values[low]) / (values[high] - values[low]);
-  return { low, high, share: Math.min(1, Math.max(0, share)) };
+  return { low, high, share: reach > 0 ? share : Math.min(1, Math.max(0, share)) };
 }

@@ -7,12 +7,18 @@ import { heatOf, potSteps } from './self-heating.ts';
 /**
  * Gel time at constant temperature, s: from kinetics, else from the gel table at the resin's catalyst, else the same curve
  * through the entered gel times.
+ * @param reach of a gel table past its edge, K
  * @throws ModelError as gelFit, readFit and gelTimeFromTable
  */
-export function gelTime(resin: ResinSystem, temperature: number): number {
+export function gelTime(resin: ResinSystem, temperature: number, reach = 0): number {
   if (resin.kinetics) return gelTimeOfKinetics(resin.kinetics, temperature);
   if (resin.gelTable)
-    return gelTimeFromTable(resin.gelTable, { catalyst: resin.hardenerParts, temperature }, resin.name);
+    return gelTimeFromTable(
+      resin.gelTable,
+      { catalyst: resin.hardenerParts, temperature },
+      resin.name,
+      reach,
+    );
   return readFit(gelFit(resin), temperature, `gel time of ${resin.name}`);
 }
 
@@ -48,7 +54,14 @@ function thinFilmPoints(resin: ResinSystem): CurvePoint[] {
     const rate = (_: number, temperature: number) =>
       Math.exp((energy / GAS_CONSTANT) * (1 / at - 1 / Math.min(temperature, at + HOTTEST))) / film;
     let gelled = 0;
-    for (const { time } of potSteps({ mass, density: resin.density, start: at, ambient: at, heat, rate }))
+    for (const { time } of potSteps({
+      mass,
+      density: resin.density,
+      start: at,
+      ambient: () => at,
+      heat,
+      rate,
+    }))
       gelled = time;
     return gelled;
   };

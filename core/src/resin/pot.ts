@@ -1,16 +1,59 @@
 import { ModelError, requirePositive } from '../model-error.ts';
 import { cureLawOf } from './cure-law.ts';
+import { clockOfSteps, type ResinClock } from './resin-clock.ts';
 import type { ResinSystem } from './resin-system.ts';
-
-import { heatOf, potSteps } from './self-heating.ts';
+import { heatOf, potSteps, type PotStep } from './self-heating.ts';
 
 export interface PotRequest {
   readonly resin: ResinSystem;
   /** Mixed resin in one pot, kg. */
   readonly mass: number;
-  /** Of the resin when mixed, and around the pot, K. */
+  /** Of the resin when mixed, and around the pot then, K. */
   readonly start: number;
   readonly ambient: number;
+  /** K/s by which shop, pot and part warm or cool meanwhile; 0 when left out. */
+  readonly drift?: number;
+}
+
+/**
+ * Resin left in its pot, step by step, as old as it is in there and no younger than a thin film at the temperature it was mixed
+ * at: that is how warm the part is taken to be.
+ */
+function createPot({ resin, mass, start, ambient, drift = 0 }: PotRequest) {
+  requirePositive(mass, 'The batch', 'kg');
+  const law = cureLawOf(resin);
+  law.rate(0, start);
+  const inPart = (time: number) => start + drift * time;
+  let isKnown = true;
+  function* steps(): Generator<PotStep> {
+    const run = potSteps({
+      mass,
+      density: resin.density,
+      start,
+      ambient: (time) => ambient + drift * time,
+      heat: heatOf(resin),
+      rate: (share, temperature, time) =>
+        law.rate(share * law.gelState, Math.max(temperature, inPart(time))) / law.gelState,
+    });
+    try {
+      yield* run;
+    } catch (error) {
+      if (!(error instanceof ModelError)) throw error;
+      isKnown = false;
+    }
+  }
+  return { law, inPart, steps, endsUnknown: () => !isKnown };
+}
+
+/**
+ * Clock of a batch that is drawn from its pot: as old as the resin in there, which warms itself, and flowing at the part's
+ * temperature. It ends at gel, or where the pot leaves the data.
+ * @throws ModelError NOT_POSITIVE, NO_CURE; those of the resin's curves at the starting temperature
+ * Valid: as potSteps; the pot stays full, so what is drawn late counts as somewhat too old. Checked by resin.test.ts.
+ */
+export function createPotClock(request: PotRequest): ResinClock {
+  const { law, inPart, steps, endsUnknown } = createPot(request);
+  return clockOfSteps(steps(), law, inPart, endsUnknown);
 }
 
 export interface PotForecast {
@@ -28,24 +71,17 @@ const LONGEST = 24 * 3600;
  * @throws ModelError NOT_POSITIVE; those of the resin's curves at the starting temperature
  * Valid: as potSteps. Checked by resin.test.ts.
  */
-export function forecastPot({ resin, mass, start, ambient }: PotRequest): PotForecast {
-  requirePositive(mass, 'The batch', 'kg');
-  const law = cureLawOf(resin);
-  law.rate(0, start);
+export function forecastPot(request: PotRequest): PotForecast {
+  const { steps, endsUnknown } = createPot(request);
   const curve: { time: number; temperature: number; age: number }[] = [];
-  const rate = (share: number, temperature: number) =>
-    law.rate(share * law.gelState, temperature) / law.gelState;
-  try {
-    const steps = potSteps({ mass, density: resin.density, start, ambient, heat: heatOf(resin), rate });
-    for (const { time, temperature, share } of steps) {
-      curve.push({ time, temperature, age: share });
-      if (time >= LONGEST) return { gelTime: Infinity, knownUntil: Infinity, curve };
-    }
-  } catch (error) {
-    if (!(error instanceof ModelError)) throw error;
-    return { gelTime: Infinity, knownUntil: curve[curve.length - 1].time, curve };
+  for (const { time, temperature, share } of steps()) {
+    curve.push({ time, temperature, age: share });
+    if (time >= LONGEST) return { gelTime: Infinity, knownUntil: Infinity, curve };
   }
-  return { gelTime: curve[curve.length - 1].time, knownUntil: Infinity, curve };
+  const end = curve[curve.length - 1].time;
+  return endsUnknown()
+    ? { gelTime: Infinity, knownUntil: end, curve }
+    : { gelTime: end, knownUntil: Infinity, curve };
 }
 
 const LARGEST = 500;

@@ -6,7 +6,10 @@ import { gelTime } from './gel-time.ts';
 
 /** One batch from its first mix on; times in s since then. */
 export interface ResinClock {
+  /** When nothing flows any more: gel, or where the data end if that comes first. */
   readonly gelTime: number;
+  /** The pot is then warmer than the resin's data cover, so that its gel is not known. */
+  readonly endsUnknown: boolean;
   /** Pa s; past gel it is carried on, for drawing only. */
   viscosityAt(time: number): number;
   /** Share of the way to gel: age, or conversion over conversion at gel. */
@@ -21,7 +24,7 @@ export interface ResinClock {
 export type Warmth = number | ((time: number) => number);
 
 /**
- * Clock of a batch. At constant temperature, of an amine without a measured curve or kinetics, viscosity grows with age a = t / t_gel
+ * Clock of a thin film. At constant temperature, of an amine without a measured curve or kinetics, viscosity grows with age a = t / t_gel
  * as mu = mu0 exp(g a), and the integrals are closed: fluidity = t_gel / (g mu0) (exp(-g a0) - exp(-g a1)). Otherwise they
  * are taken numerically.
  * @throws ModelError as freshViscosity and cureLawOf
@@ -29,7 +32,9 @@ export type Warmth = number | ((time: number) => number);
  */
 export function createResinClock(resin: ResinSystem, warmth: Warmth): ResinClock {
   if (typeof warmth === 'number' && isClosed(resin)) return closedClock(resin, warmth);
-  return tabulatedClock(cureLawOf(resin), typeof warmth === 'number' ? () => warmth : warmth);
+  const law = cureLawOf(resin);
+  const temperature = typeof warmth === 'number' ? () => warmth : warmth;
+  return clockOfSteps(filmSteps(law, temperature), law, temperature);
 }
 
 /** Its fluidity is a closed formula at constant temperature. */
@@ -41,6 +46,7 @@ export function scaledClock(clock: ResinClock, by: { viscosity: number; gelTime:
   const t = by.gelTime;
   return {
     gelTime: clock.gelTime * t,
+    endsUnknown: clock.endsUnknown,
     viscosityAt: (time) => by.viscosity * clock.viscosityAt(time / t),
     ageAt: (time) => clock.ageAt(time / t),
     fluidity: ({ from, to }) => (t / by.viscosity) * clock.fluidity({ from: from / t, to: to / t }),
@@ -57,6 +63,7 @@ function closedClock(resin: ResinSystem, temperature: number): ResinClock {
   const left = (time: number) => Math.exp((-growth * Math.min(time, gel)) / gel);
   return {
     gelTime: gel,
+    endsUnknown: false,
     viscosityAt: (time) => fresh * Math.exp((growth * time) / gel),
     ageAt: (time) => time / gel,
     fluidity: ({ from, to }) => scale * (left(from) - left(to)),
@@ -68,48 +75,76 @@ function closedClock(resin: ResinSystem, temperature: number): ResinClock {
   };
 }
 
-const CURE_STEP = 0.004;
-const LONGEST_STEP = 120;
+/** Longest wait for a gel. */
 const LONGEST_LIFE = 60 * 24 * 3600;
 
-/** Steps along the cure to the gel; between entries time, state and fluidity run straight, viscosity straight in its log. */
-function tabulatedClock(law: CureLaw, temperature: (time: number) => number): ResinClock {
-  const { gelState } = law;
-  const times = [0];
-  const states = [0];
-  const sums = [0];
-  const viscosities = [law.viscosity(0, temperature(0))];
+/** A resin's way to gel: its state as a share of the gel's, step by step from the mix on. */
+export type CureSteps = Iterable<{ readonly time: number; readonly share: number }>;
+
+const CURE_STEP = 0.004;
+const LONGEST_STEP = 120;
+
+/** Of a thin film, which has its surroundings' temperature (midpoint rule). */
+function* filmSteps({ gelState, rate }: CureLaw, temperature: (time: number) => number): CureSteps {
+  yield { time: 0, share: 0 };
   for (let [time, state] = [0, 0]; state < gelState;) {
-    const rate = law.rate(state, temperature(time));
-    let step = Math.min(LONGEST_STEP, (CURE_STEP * gelState) / rate);
-    const middle = law.rate(state + 0.5 * step * rate, temperature(time + 0.5 * step));
-    let next = state + step * middle;
+    const now = rate(state, temperature(time));
+    let step = Math.min(LONGEST_STEP, (CURE_STEP * gelState) / now);
+    let next = state + step * rate(state + 0.5 * step * now, temperature(time + 0.5 * step));
     if (next > gelState) {
       step *= (gelState - state) / (next - state);
       next = gelState;
     }
     time += step;
+    state = next;
+    yield { time, share: state / gelState };
+  }
+}
+
+/**
+ * The clock of resin that cures step by step and flows at a temperature; between steps time, state and fluidity run straight,
+ * viscosity straight in its log.
+ * @throws ModelError NO_CURE
+ */
+export function clockOfSteps(
+  steps: CureSteps,
+  law: CureLaw,
+  temperature: (time: number) => number,
+  endsUnknown: () => boolean = () => false,
+): ResinClock {
+  const { gelState } = law;
+  const viscosityAt = (share: number, time: number) =>
+    law.viscosity(Math.min(share, 1 - 1e-9) * gelState, temperature(time));
+  const times: number[] = [];
+  const shares: number[] = [];
+  const sums: number[] = [];
+  const viscosities: number[] = [];
+  for (const { time, share } of steps) {
+    const last = times.length - 1;
+    const viscosity = viscosityAt(share, time);
+    if (last < 0) sums.push(0);
+    else {
+      const step = time - times[last];
+      const between = 1 / viscosityAt(0.5 * (shares[last] + share), time - 0.5 * step);
+      sums.push(sums[last] + (step * (1 / viscosities[last] + 4 * between + 1 / viscosity)) / 6);
+    }
+    times.push(time);
+    shares.push(share);
+    viscosities.push(viscosity);
     if (!(time < LONGEST_LIFE))
       throw new ModelError(
         'NO_CURE',
         'At this temperature the resin does not gel within two months. Check the temperature and the resin.',
       );
-    const viscosity = law.viscosity(Math.min(next, gelState * (1 - 1e-9)), temperature(time));
-    const before = 1 / viscosities[viscosities.length - 1];
-    const between = 1 / law.viscosity(0.5 * (state + next), temperature(time - 0.5 * step));
-    sums.push(sums[sums.length - 1] + (step * (before + 4 * between + 1 / viscosity)) / 6);
-    times.push(time);
-    states.push(next);
-    viscosities.push(viscosity);
-    state = next;
   }
   const gel = times[times.length - 1];
   const at = (values: readonly number[], time: number) => readTable(times, values, time);
   const logs = viscosities.map(Math.log);
   return {
     gelTime: gel,
+    endsUnknown: endsUnknown(),
     viscosityAt: (time) => Math.exp(at(logs, time)),
-    ageAt: (time) => at(states, time) / gelState,
+    ageAt: (time) => at(shares, time),
     fluidity: ({ from, to }) => at(sums, Math.min(to, gel)) - at(sums, Math.min(from, gel)),
     timeAtFluidity: ({ from, fluidity }) => {
       const target = at(sums, Math.min(from, gel)) + fluidity;

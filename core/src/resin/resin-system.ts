@@ -28,17 +28,18 @@ export interface ResinSystem {
   readonly heatToGel?: number | null;
 }
 
-/** The resin as its clock reads it: what does not move viscosity or gel is at a value that says nothing. */
-export function clockResin(resin: ResinSystem): ResinSystem {
+/** The resin as its clock reads it: what does not move viscosity or gel is at a value that says nothing. @param fromPot it warms in a pot */
+export function clockResin(resin: ResinSystem, fromPot: boolean): ResinSystem {
   const { name, viscosityPoints, gelPoints, gelViscosityRatio, viscosityCurve, gelTable, kinetics } = resin;
   const isPotLife = (resin.gelMass ?? 0) > 0;
+  const warms = fromPot || isPotLife;
   return {
     name,
-    density: isPotLife ? resin.density : 1,
+    density: warms ? resin.density : 1,
     viscosityPoints,
     gelPoints,
     gelMass: isPotLife ? resin.gelMass : 0,
-    heatToGel: isPotLife ? resin.heatToGel : undefined,
+    heatToGel: warms ? resin.heatToGel : undefined,
     gelViscosityRatio,
     hardenerParts: gelTable ? resin.hardenerParts : 0,
     chemistry: chemistryOf(resin),

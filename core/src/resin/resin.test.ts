@@ -3,7 +3,7 @@ import { curveEndOf, cureLawOf, thickeningOf } from './cure-law.ts';
 import { fitArrhenius } from './curve-fit.ts';
 import { gelTimeFromTable, type GelTable } from './gel-table.ts';
 import { cureRate, gelTimeOfKinetics, type Kinetics } from './kinetics.ts';
-import { forecastPot, largestBatch, SAFE_RISE } from './pot.ts';
+import { createPotClock, forecastPot, largestBatch, SAFE_RISE } from './pot.ts';
 import { potSteps } from './self-heating.ts';
 import { createResinClock, scaledClock } from './resin-clock.ts';
 import { chemistryOf, freshViscosity, type ResinSystem } from './resin-system.ts';
@@ -135,6 +135,22 @@ describe('gel table over catalyst and temperature', () => {
     expect(
       gelTimeFromTable({ ...table, inhibitorFactor: 1.5 }, { catalyst: 1, temperature: celsius(15) }, 'P'),
     ).toBeCloseTo(7200, 6);
+  });
+
+  test('a pot or a doubt is carried past its edge by the slope there, twelve kelvin at most', () => {
+    const peroxide = { ...resin, gelTable: table, hardenerParts: 1 };
+    const { rate } = cureLawOf(peroxide);
+    // Halved every ten kelvin.
+    expect(1 / rate(0, celsius(35))).toBeCloseTo(1200, 6);
+    expect(1 / rate(0, celsius(5))).toBeCloseTo(9600, 6);
+    expect(() => rate(0, celsius(38))).toThrow(/38 °C is outside/);
+    // One column: the usual energy of 50 kJ/mol.
+    const single = { ...table, temperature: [celsius(15)], time: [[4800], [2400]] };
+    const slope = Math.exp((50_000 / 8.314462618) * (1 / celsius(20) - 1 / celsius(15)));
+    expect(1 / cureLawOf({ ...peroxide, gelTable: single }).rate(0, celsius(20))).toBeCloseTo(
+      4800 * slope,
+      6,
+    );
   });
 
   test('refuses what is outside it, and a table that is not one', () => {
@@ -334,7 +350,7 @@ describe('resin in the pot', () => {
         mass,
         density: 1130,
         start: celsius(40),
-        ambient: celsius(20),
+        ambient: () => celsius(20),
         heat: () => 0,
         rate: () => 1 / 50_000,
       });
@@ -344,6 +360,47 @@ describe('resin in the pot', () => {
           break;
         }
     }
+  });
+
+  test('the clock of a full pot is the one of an independent heat balance, its resin flowing at the part’s temperature', () => {
+    const given = { resin: hot, mass: 5, start: celsius(20), ambient: celsius(18), drift: 1e-4 };
+    const clock = createPotClock(given);
+    // Euler in quarter seconds, its formulas written out again; no younger than a film at the part's temperature.
+    const d = Math.cbrt((4 * 5) / (Math.PI * hot.density));
+    let [T, a, t, fluidity] = [celsius(20), 0, 0, 0];
+    const until = 0.9 * clock.gelTime;
+    for (; t < until; t += 0.25) {
+      const [part, around] = [celsius(20) + 1e-4 * t, celsius(18) + 1e-4 * t];
+      const k = 1 / gelTime(hot, Math.max(T, part));
+      const q = 240_000 * 2.5 * a ** 1.5 * k;
+      fluidity += 0.25 / (freshViscosity(hot, part) * hot.gelViscosityRatio! ** a);
+      T += (0.25 / 1900) * (q - (8 * 1.5 * Math.PI * d * d * (T - around)) / 5);
+      a += 0.25 * k;
+    }
+    expect(Math.abs(clock.ageAt(until) / a - 1)).toBeLessThan(0.005);
+    expect(Math.abs(clock.fluidity({ from: 0, to: until }) / fluidity - 1)).toBeLessThan(0.005);
+    expect(clock.gelTime).toBeLessThan(0.9 * createResinClock(hot, celsius(20)).gelTime);
+  });
+
+  test('a drop in a pot keeps the clock of a thin film', () => {
+    const drop = createPotClock({ resin: hot, mass: 1e-8, start: celsius(20), ambient: celsius(20) });
+    const film = createResinClock(hot, celsius(20));
+    for (const time of [600, 2400, 4800]) {
+      expect(Math.abs(drop.ageAt(time) / film.ageAt(time) - 1)).toBeLessThan(0.03);
+      expect(
+        Math.abs(drop.fluidity({ from: 300, to: time }) / film.fluidity({ from: 300, to: time }) - 1),
+      ).toBeLessThan(0.02);
+    }
+  });
+
+  test('a clock ends where its pot leaves the data, and says that its gel is not known', () => {
+    const cool = { ...hot, gelPoints: [{ temperature: celsius(20), time: 6000 }] };
+    const given = { resin: cool, mass: 5, start: celsius(20), ambient: celsius(20) };
+    const clock = createPotClock(given);
+    expect(clock.endsUnknown).toBe(true);
+    expect(clock.gelTime).toBe(forecastPot(given).knownUntil);
+    expect(clock.timeAtFluidity({ from: 0, fluidity: 1e9 })).toBe(Infinity);
+    expect(createPotClock({ ...given, mass: 1e-8 }).endsUnknown).toBe(false);
   });
 
   test('where the data end the rest is not known, and not called running away', () => {

@@ -31,13 +31,13 @@ export interface PotStep {
 export interface PotBalance {
   readonly mass: number;
   readonly density: number;
-  /** Of the resin when mixed, and around the pot, K. */
+  /** Of the resin when mixed, and around the pot at a time, K. */
   readonly start: number;
-  readonly ambient: number;
+  readonly ambient: (time: number) => number;
   /** Heat set free up to a share of the way to gel, J/kg. */
   readonly heat: (share: number) => number;
   /** Growth of the share, 1/s. */
-  readonly rate: (share: number, temperature: number) => number;
+  readonly rate: (share: number, temperature: number, time: number) => number;
 }
 
 const LARGEST_SHARE = 0.004;
@@ -53,20 +53,21 @@ export function* potSteps({ mass, density, start, ambient, heat, rate }: PotBala
   let [time, temperature, share] = [0, start, 0];
   yield { time, temperature, share };
   while (share < 1) {
-    const now = rate(share, temperature);
+    const now = rate(share, temperature, time);
     let step = Math.min(60, LARGEST_SHARE / now, 0.2 / cooling);
     const half = share + 0.5 * step * now;
     const halfWarm =
       temperature +
       (heat(half) - heat(share)) / SPECIFIC_HEAT -
-      0.5 * step * cooling * (temperature - ambient);
-    let grown = step * rate(half, halfWarm);
+      0.5 * step * cooling * (temperature - ambient(time));
+    let grown = step * rate(half, halfWarm, time + 0.5 * step);
     if (share + grown > 1) {
       step *= (1 - share) / grown;
       grown = 1 - share;
     }
     temperature +=
-      (heat(share + grown) - heat(share)) / SPECIFIC_HEAT - step * cooling * (halfWarm - ambient);
+      (heat(share + grown) - heat(share)) / SPECIFIC_HEAT -
+      step * cooling * (halfWarm - ambient(time + 0.5 * step));
     share += grown;
     time += step;
     yield { time, temperature, share };

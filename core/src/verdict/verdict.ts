@@ -6,6 +6,8 @@ import {
   type Warmth,
 } from '../resin/resin-clock.ts';
 import type { ResinSystem } from '../resin/resin-system.ts';
+import { gelTime } from '../resin/gel-time.ts';
+import { createPotClock } from '../resin/pot.ts';
 import { bandFor, chanceRange, fills, type Band, type JudgingRule } from './rule.ts';
 import { halton, normalQuantile } from './sampling.ts';
 
@@ -24,6 +26,8 @@ export interface RunConditions {
   readonly temperature: number;
   /** K/s by which the shop, and the resin with it, warms or cools meanwhile; 0 when left out. */
   readonly drift?: number;
+  /** The pot it is drawn from: mass of the first batch, kg, and around it when mixed, K. Without one it ages as a thin film does. */
+  readonly pot?: { readonly mass: number; readonly ambient: number } | null;
   /** From first contact of resin and hardener to the opening of the first feed, s. */
   readonly openTime: number;
 }
@@ -44,6 +48,8 @@ export interface Verdict {
   readonly openTime: number;
   readonly fillTime: number;
   readonly gelTime: number;
+  /** That is where the pot leaves the resin's data: when it gels is not known. */
+  readonly endsUnknown: boolean;
   /** Until when the resin counts as usable, s since first mix. */
   readonly usableTime: number;
   /** At the last corner: time over usable time; Infinity where it does not fill. */
@@ -96,6 +102,7 @@ export function judge(flow: SolvedFlow, run: RunConditions, doubt: Doubt, rule: 
     openTime,
     fillTime,
     gelTime: clock.gelTime,
+    endsUnknown: clock.endsUnknown,
     usableTime,
     timeUsed: fillTime / usableTime,
     lifeUsed: isInTime ? clock.ageAt(fillTime) : Infinity,
@@ -192,12 +199,21 @@ function underDoubt(run: RunConditions, doubt: Doubt) {
   };
 }
 
-/** The clock of a run's resin. @throws ModelError of the resin's curves */
+/** The clock of a run's resin: of the pot it is drawn from. @throws ModelError of the resin's curves; its temperature has to lie in its gel table */
 export function clockOf(run: RunConditions): ResinClock {
-  return createResinClock(run.resin, warmthOf(run));
+  gelTime(run.resin, run.temperature);
+  return clockNear(run, 0);
 }
 
-function warmthOf({ temperature, drift = 0 }: RunConditions): Warmth {
+/** The same with everything so many kelvin warmer, also a little past the edge of a gel table. Errors as clockOf. */
+export function clockNear(run: RunConditions, shift: number): ResinClock {
+  const { resin, drift, pot } = run;
+  const start = run.temperature + shift;
+  if (!pot) return createResinClock(resin, warmthOf({ temperature: start, drift }));
+  return createPotClock({ resin, mass: pot.mass, start, ambient: pot.ambient + shift, drift });
+}
+
+function warmthOf({ temperature, drift = 0 }: Pick<RunConditions, 'temperature' | 'drift'>): Warmth {
   return drift === 0 ? temperature : (time) => temperature + drift * time;
 }
 
@@ -206,11 +222,11 @@ const CLOCK_GRID = 0.25;
 
 /** Clocks for shifts of temperature; a shift past what the resin's data cover is taken back towards what they do. */
 function clocksNear(run: RunConditions): (shift: number) => ResinClock {
-  const isExact = !run.drift && isClosed(run.resin);
+  const isExact = !run.drift && !run.pot && isClosed(run.resin);
   const known = new Map<number, ResinClock>();
   const make = (shift: number): ResinClock => {
     try {
-      return clockOf({ ...run, temperature: run.temperature + shift });
+      return clockNear(run, shift);
     } catch (error) {
       if (Math.abs(shift) < 0.05) throw error;
       return clockAt(shift / 2);

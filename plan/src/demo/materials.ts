@@ -132,14 +132,14 @@ export const demoMaterials: Material[] = [
     heatToGel: 230000,
   },
   {
-    id: 'vinyl-ester-v1', kind: 'resin', name: 'Vinyl ester V1, 1.5 % catalyst', source, density: 1060, hardenerParts: 1.5, chemistry: 'radical', gelViscosityRatio: null, gelMass: 0,
+    id: 'vinyl-ester-v1', kind: 'resin', name: 'Vinyl ester V1, 1.2 % catalyst', source, density: 1060, hardenerParts: 1.2, chemistry: 'radical', gelViscosityRatio: null, gelMass: 0,
     viscosityPoints: [
       { temperature: celsius(18), viscosity: 0.26 },
       { temperature: celsius(25), viscosity: 0.195 },
     ],
     gelPoints: [
-      { temperature: celsius(18), time: minutes(45) },
-      { temperature: celsius(25), time: minutes(30.5) },
+      { temperature: celsius(18), time: minutes(56) },
+      { temperature: celsius(25), time: minutes(38) },
     ],
   },
 ];

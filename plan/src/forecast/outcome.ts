@@ -21,6 +21,7 @@ export function outcomeOf(job: LaidJob, shop: Shop, flow: FlowForecast, verdict:
     band: verdict.band,
     fillTime: finite(verdict.fillTime),
     gelTime: verdict.gelTime,
+    endsUnknown: verdict.endsUnknown,
     earliest: finite(verdict.likely.from),
     latest: finite(verdict.likely.to),
     chance: verdict.chance,

@@ -3,7 +3,7 @@ import type { JobAction, JobLaminate, JobLine } from '@wick/contract/job/job';
 import type { Shop } from '@wick/contract/shop';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import type { LayoutAction, LayoutLine, ZoneLaminate } from '@wick/core/flow/layout';
-import type { FlowProblem } from '@wick/core/flow/problem';
+import type { FlowProblem, MovingConditions } from '@wick/core/flow/problem';
 import { computeLayers, softLaminateOf, type FlowLayer } from '@wick/core/laminate/layers';
 import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
 import { ModelError } from '@wick/core/model-error';
@@ -11,7 +11,7 @@ import { clockResin } from '@wick/core/resin/resin-system';
 import type { LaidJob, LaidZone } from '../job/laid.ts';
 import { stackRequestOf } from '../laminate/stack.ts';
 import { hoseOfLine, hoseOfTee, potLevelOf } from '../layout/hoses.ts';
-import { runConditionsOf } from '../resin/run.ts';
+import { batchMasses, runConditionsOf } from '../resin/run.ts';
 import { settle } from '../settle.ts';
 
 /** How the laminate is taken; as the job asks unless overruled. */
@@ -72,7 +72,7 @@ export function problemOf(job: LaidJob, shop: Shop, simply: Simplification = {})
     moving: seconds
       ? {
           temperatures: temperaturesOf(job, settled['resin.temperature'].value),
-          batches: job.resin.batches.map(({ mixedAt, after }) => ({ mixedAt, after: after / density })),
+          batches: batchesOf(job, shop, density),
         }
       : null,
     settles: soft,
@@ -81,11 +81,20 @@ export function problemOf(job: LaidJob, shop: Shop, simply: Simplification = {})
 
 function boundRun(job: LaidJob, shop: Shop) {
   const run = runConditionsOf(job, shop);
-  if (run) return { ...run, resin: clockResin(run.resin) };
+  if (run) return { ...run, resin: clockResin(run.resin, run.pot !== null) };
   throw new ModelError(
     'NEEDS_RESIN',
     'Timed openings, a soft laminate and warm zones run on the resin’s clock. Choose a resin first.',
   );
+}
+
+function batchesOf(job: LaidJob, shop: Shop, density: number): MovingConditions['batches'] {
+  const [, ...masses] = batchMasses(job, shop);
+  return job.resin.batches.map(({ mixedAt, after }, n) => ({
+    mixedAt,
+    after: after / density,
+    mass: masses[n] ?? null,
+  }));
 }
 
 function temperaturesOf({ resin, zones }: LaidJob, temperature: number): number[] {

@@ -11,6 +11,7 @@ const verdict: Verdict = {
   openTime: 540,
   fillTime: 6420,
   gelTime: 8460,
+  endsUnknown: false,
   usableTime: 8560,
   timeUsed: 6420 / 8560,
   lifeUsed: 6420 / 8460,
@@ -56,6 +57,9 @@ describe('a verdict in words', () => {
   });
 
   test('names dry places and trapped air before any margin', () => {
+    expect(verdictSentence({ ...late, endsUnknown: true })).toMatch(
+      /^Will not fill: its pot is warmer than the resin’s data cover from 2:21:00 on, with \d+ % of the part wet;/,
+    );
     expect(verdictSentence({ ...verdict, band: 'drySpot', reachedFraction: 0.8 })).toMatch(
       /^Stays dry in places: 80 % of the part fills/,
     );

@@ -62,6 +62,10 @@ export function chanceWords({
   return `${hundred(chance)} in 100${range}`;
 }
 
+/** What ends the time in which resin flows: "gel", or the end of what its data say about a pot so warm. */
+export const endName = ({ endsUnknown }: { readonly endsUnknown: boolean }): string =>
+  endsUnknown ? 'its data end' : 'gel';
+
 /** The verdict in a sentence: what, by how much, and how sure. */
 export function verdictSentence(verdict: Verdict): string {
   const { band, timeUsed, gelTime, reachedFraction } = verdict;
@@ -70,7 +74,7 @@ export function verdictSentence(verdict: Verdict): string {
   if (band === 'drySpot')
     return `Stays dry in places: ${share(reachedFraction)} of the part fills, the rest has no way for the resin or the air.`;
   if (band === 'willNotFill')
-    return `Will not fill: the resin gels at ${formatClock(gelTime)} with ${share(reachedFraction)} of the part wet; ${odds}.`;
+    return `Will not fill: ${verdict.endsUnknown ? 'its pot is warmer than the resin’s data cover from' : 'the resin gels at'} ${formatClock(gelTime)}${verdict.endsUnknown ? ' on,' : ''} with ${share(reachedFraction)} of the part wet; ${odds}.`;
   const base = `${share(timeUsed)} of the usable time is gone at the last corner`;
   return band === 'airTrapped'
     ? `Traps air, although the front gets everywhere: ${base}.`

@@ -2,7 +2,10 @@ import { materialOf, settledIn } from '../settle.ts';
 import { lineLength } from '@wick/core/geometry/polygon';
 import { hoseRunsOf } from '../layout/hoses.ts';
 import type { LaidJob } from '../job/laid.ts';
-import type { PartSums } from '../laminate/ply-book.ts';
+import { partSums, type PartSums } from '../laminate/ply-book.ts';
+import { resinLedger } from '@wick/core/ledger/resin-ledger';
+import { ModelError } from '@wick/core/model-error';
+import type { Shop } from '@wick/contract/shop';
 
 /** Left in pot and cup, kg: common practice, no source. */
 const LEFT_IN_POT = 0.15;
@@ -22,4 +25,15 @@ export function ledgerRequestOf(job: LaidJob, sums: PartSums) {
     leftInPot: LEFT_IN_POT,
     fibre: sums.fibre,
   };
+}
+
+/** Resin to mix in all, kg; null where the laminate does not tell yet. */
+export function resinToMix(job: LaidJob, shop: Shop): number | null {
+  if (job.laminate.plies.length === 0) return null;
+  try {
+    return resinLedger(ledgerRequestOf(job, partSums(job, shop))).total;
+  } catch (error) {
+    if (error instanceof ModelError) return null;
+    throw error;
+  }
 }

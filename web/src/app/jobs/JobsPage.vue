@@ -2,7 +2,7 @@
 import { hasFront, processOf } from '@wick/plan/processes/processes';
 import { MAX_FILE_BYTES, type JobListItem } from '@wick/contract/api';
 import { formatClock } from '@wick/core/units/format';
-import { bandTones, bandWords } from '@wick/plan/forecast/words';
+import { bandTones, bandWords, endName } from '@wick/plan/forecast/words';
 import { Button, Checkbox, Input } from 'ant-design-vue';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
@@ -95,8 +95,8 @@ function verdictWords({ outcome, isStale, process }: JobListItem): { text: strin
   const old = isStale ? ', before the last change' : '';
   const times =
     outcome.fillTime === null
-      ? `gel at ${formatClock(outcome.gelTime)}`
-      : `last corner ${formatClock(outcome.fillTime)}, gel ${formatClock(outcome.gelTime)}`;
+      ? `${endName(outcome)} at ${formatClock(outcome.gelTime)}`
+      : `last corner ${formatClock(outcome.fillTime)}, ${endName(outcome)} ${formatClock(outcome.gelTime)}`;
   return { text: `${bandWords[outcome.band]} · ${times}${old}`, tone: bandTones[outcome.band] };
 }
 </script>

@@ -3,7 +3,7 @@ import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { materialOf, settle } from '@wick/plan/settle';
 import { formatClock } from '@wick/core/units/format';
 import { scriptCautions } from '@wick/plan/layout/valve-script';
-import { likelyWords, verdictSentence } from '@wick/plan/forecast/words';
+import { likelyWords, verdictSentence, endName } from '@wick/plan/forecast/words';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import Fuse from '../job/Fuse.vue';
@@ -44,7 +44,7 @@ const sentence = (cue: string, order: string) => `${cue}: ${order}.`;
       <span>{{ shop.shop.name }}, {{ day }}</span>
     </header>
     <p v-if="forecast.verdict" class="verdict">
-      Last corner {{ likelyWords(forecast.verdict) }}, gel at
+      Last corner {{ likelyWords(forecast.verdict) }}, {{ endName(forecast.verdict) }} at
       {{ Math.round(forecast.verdict.gelTime / 60) }} min from first mix.
       {{ verdictSentence(forecast.verdict) }}
     </p>

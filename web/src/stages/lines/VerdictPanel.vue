@@ -9,6 +9,7 @@ import {
   findingWords,
   inputWords,
   likelyWords,
+  endName,
   usedWords,
   verdictSentence,
 } from '@wick/plan/forecast/words';
@@ -59,7 +60,7 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
         <template v-else>never</template>
       </div>
       <div class="quiet">
-        likely {{ likelyWords(forecast.verdict) }} · gel at
+        likely {{ likelyWords(forecast.verdict) }} · {{ endName(forecast.verdict) }} at
         <b class="ember number">{{ minutes(forecast.verdict.gelTime) }}</b>
       </div>
       <p :class="['sentence', tone]" data-testid="verdict">{{ verdictSentence(forecast.verdict) }}</p>

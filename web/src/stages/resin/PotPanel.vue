@@ -6,12 +6,23 @@ import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 
 /** The resin that stays in the pot: it heats itself, and gels sooner than in the laminate. */
-const props = defineProps<{ resin: ResinSystem; temperature: number; mass: number | null; until: number }>();
+const props = defineProps<{
+  resin: ResinSystem;
+  temperature: number;
+  drift: number;
+  mass: number | null;
+  until: number;
+}>();
 const shop = useShopStore();
 
 const pot = computed(() => {
   try {
-    const base = { resin: props.resin, start: props.temperature, ambient: shop.shop.temperature };
+    const base = {
+      resin: props.resin,
+      start: props.temperature,
+      ambient: shop.shop.temperature,
+      drift: props.drift,
+    };
     const whole = props.mass ? forecastPot({ ...base, mass: props.mass }) : null;
     const warmest = whole?.curve.reduce((most, point) => Math.max(most, point.temperature), 0) ?? 0;
     return { whole, warmest, largest: largestBatch({ ...base, until: props.until }) };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useForecast } from '../../compute/use-desk.ts';
 import { type ResinSystem } from '@wick/core/resin/resin-system';
-import { gelTime } from '@wick/core/resin/gel-time';
+import { gelFit, gelTime } from '@wick/core/resin/gel-time';
 import { toUnit } from '@wick/core/units/format';
 import { computed } from 'vue';
 import VueApexCharts from 'vue3-apexcharts';
@@ -40,12 +40,16 @@ const gelCurve = computed(() => {
     };
   });
 });
-const gelPoints = computed(() =>
-  props.resin.gelPoints.map((point) => ({
-    x: round(toUnit(point.temperature, 'temperature', temperatureUnit.value)),
-    y: round(point.time / 60),
-  })),
-);
+/** Entered points as a thin film has them, which is what the curve is of. */
+const gelPoints = computed(() => {
+  const { gelPoints: points, gelTable, kinetics } = props.resin;
+  if (points.length === 0 || gelTable || kinetics) return [];
+  const { at, residuals } = gelFit(props.resin);
+  return points.map(({ temperature }, i) => ({
+    x: round(toUnit(temperature, 'temperature', temperatureUnit.value)),
+    y: round((at(temperature) * (1 + residuals[i]!)) / 60),
+  }));
+});
 
 const line = (x: number, label: string, colour: string) => ({
   x,
@@ -86,7 +90,7 @@ const viscosityOptions = computed(() => {
   };
 });
 const gelOptions = computed(() => ({
-  ...base('Gel time against temperature', temperatureUnit.value, 'minutes'),
+  ...base('Gel time of a thin film against temperature', temperatureUnit.value, 'minutes'),
   colors: [colours.ember, colours.ink],
   markers: { size: [0, 5] },
   stroke: { width: [2.5, 0] },

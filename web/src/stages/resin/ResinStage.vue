@@ -4,6 +4,7 @@ import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { materialOf, settle } from '@wick/plan/settle';
 import { missingOf } from '@wick/plan/forecast/missing';
 import { resinLedger } from '@wick/core/ledger/resin-ledger';
+import { createResinClock } from '@wick/core/resin/resin-clock';
 import { formatClock } from '@wick/core/units/format';
 import { partSums } from '@wick/plan/laminate/ply-book';
 import { ledgerRequestOf } from '@wick/plan/resin/ledger';
@@ -45,6 +46,15 @@ const ledger = computed(() => {
     return resinLedger(ledgerRequestOf(job.laid, partSums(job.laid, shop.shop)));
   } catch {
     return null;
+  }
+});
+/** Resin that has left the pot no longer warms itself. */
+const filmWords = computed(() => {
+  if (!system.value) return '';
+  try {
+    return formatClock(createResinClock(system.value, temperature.value).gelTime);
+  } catch {
+    return 'not known';
   }
 });
 const durations = [
@@ -105,8 +115,15 @@ const gaps = computed(() => {
     </p>
     <template #answer>
       <template v-if="forecast.clock && system">
-        <div class="quiet">gels, from first mix</div>
+        <div class="quiet">
+          {{
+            forecast.clock.endsUnknown ? 'its pot leaves the data, from first mix' : 'gels, from first mix'
+          }}
+        </div>
         <div class="number huge">{{ Math.round(forecast.clock.gelTime / 60) }}<small> min</small></div>
+        <div class="row">
+          <span>A thin film of it gels</span><span class="number">{{ filmWords }}</span>
+        </div>
         <div class="row">
           <span>Feed opens</span><span class="number">{{ formatClock(forecast.before!.open) }}</span>
         </div>
@@ -145,7 +162,8 @@ const gaps = computed(() => {
           v-if="system"
           :resin="system"
           :temperature="temperature"
-          :mass="ledger.total"
+          :drift="resin.drift ?? 0"
+          :mass="forecast.run?.pot?.mass ?? null"
           :until="lastUse"
         />
         <NewerValues :kinds="['resin']" />
