@@ -3,13 +3,14 @@ import { allNodes, nearestNode, nodesWithin, placeOf } from '../geometry/mesh-pl
 import { pointAlong } from '../geometry/along.ts';
 import { distance } from '../geometry/polygon.ts';
 import { ModelError } from '../model-error.ts';
-import { addChannel, edgeGap, hoseConductance, roundBore } from './channels.ts';
+import { addChannel, hoseConductance, roundBore } from './channels.ts';
 import type { Gate } from './gates.ts';
 import { STANDARD_GRAVITY } from './gravity.ts';
 import { addLayers } from './layered-network.ts';
 import type { ForecastRequest, LayoutLine, LayoutTrigger } from './layout.ts';
 import { createNetworkBuilder, type FlowNetwork } from './network.ts';
 import type { Action, Trigger } from './sequence.ts';
+import { createRaces } from './races.ts';
 import { addWell } from './wells.ts';
 
 /** Fill fraction that counts as full for a whole part or zone. */
@@ -38,9 +39,10 @@ export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: Array
     zones.map((zone) => zone.layers),
   );
   const pores = builder.volume();
-  const plies = zones[0].layers.flatMap((layer, l) =>
-    layer.isSoft || zones[0].layers.length === 1 ? [l] : [],
+  const opensInto = new Set(
+    lines.flatMap(({ kind }, n) => (kind === 'race' ? [] : Array.from(mesh.lineNodes[n]))),
   );
+  const races = createRaces(builder, { mesh, zoneOf, zones, opensInto });
   const teeNodes = new Map<string, { pot: number; tee: number }>();
   for (const { id, hose } of tees) {
     const [pot, tee] = [builder.addNodes([speck(plain)]), builder.addNodes([speck(plain)])];
@@ -53,13 +55,7 @@ export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: Array
     const nodes = mesh.lineNodes[index];
     const edges = mesh.lineEdges[index];
     if (line.kind === 'race') {
-      for (const l of plies)
-        addChannel(
-          builder,
-          mesh,
-          { edges, ...edgeGap(line.bore, zones[0].thickness / plies.length) },
-          l * mesh.nodeCount,
-        );
+      races.add(edges, line.bore);
       return -1;
     }
     const isPoint = nodes.length === 1;
@@ -81,7 +77,7 @@ export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: Array
   });
   const network = builder.build();
   const standsAt = Int32Array.from({ length: network.nodeCount }, (_, i) => i % mesh.nodeCount);
-  for (const { node, at } of added) standsAt[node] = at;
+  for (const { node, at } of [...added, ...races.added]) standsAt[node] = at;
   return { network, gates, gateOf, standsAt, pores };
 }
 

@@ -51,7 +51,7 @@ export interface ZoneLaminate {
   /** Bag side first; one layer is the laminate averaged through its thickness. */
   readonly layers: readonly FlowLayer[];
   readonly soft: SoftLaminate | null;
-  /** Of the plies, m. */
+  /** Of plies and core, m: as high as a gap beside it. */
   readonly thickness: number;
   /** A strip between part and vent that slows the resin: it need not fill. */
   readonly isBrake?: boolean;

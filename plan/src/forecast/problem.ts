@@ -126,7 +126,7 @@ function laminateFlow(request: StackRequest, layered: boolean, soft: boolean) {
   return {
     layers: layered ? computeLayers(request, stack) : [averaged(stack)],
     soft: soft ? softLaminateOf(request, stack) : null,
-    thickness: stack.laminateThickness,
+    thickness: stack.thickness,
   };
 }
 

@@ -52,14 +52,14 @@ describe('a verdict in words', () => {
     expect(verdictSentence(late)).toBe(
       'Will not fill: the resin gels at 2:21:00 with 94 % of the part wet; 20 in 100 (16 to 24) fill.',
     );
+    expect(verdictSentence({ ...late, endsUnknown: true })).toMatch(
+      /^Will not fill: its pot is warmer than the resin’s data cover from 2:21:00 on, with \d+ % of the part wet;/,
+    );
     expect(likelyWords({ likely: { from: 5640, to: Infinity } })).toBe('94 min, or gels first');
     expect(likelyWords({ likely: { from: Infinity, to: Infinity } })).toBe('gels first, even with luck');
   });
 
   test('names dry places and trapped air before any margin', () => {
-    expect(verdictSentence({ ...late, endsUnknown: true })).toMatch(
-      /^Will not fill: its pot is warmer than the resin’s data cover from 2:21:00 on, with \d+ % of the part wet;/,
-    );
     expect(verdictSentence({ ...verdict, band: 'drySpot', reachedFraction: 0.8 })).toMatch(
       /^Stays dry in places: 80 % of the part fills/,
     );

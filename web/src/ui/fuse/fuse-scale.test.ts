@@ -55,6 +55,7 @@ test('what a layout comes to, in words', () => {
     band: 'tight' as const,
     fillTime: 2280,
     gelTime: 6000,
+    endsUnknown: false,
     earliest: 1620,
     latest: 3300,
     chance: 0.9,
