@@ -29,11 +29,15 @@ export function fill(request: FillRequest): FillResult {
   return resultOf(run);
 }
 
+/** Gas that keeps this share of its room has not been pressed: no resin ever came to where it is. */
+const UNTOUCHED = 0.999;
+
 function resultOf(run: FillRun): FillResult {
   const { air, tracker, total, time, level, request, bed, board, cure } = run;
   const rest = (total - run.stored - air.volume(level) - spareRoom(run)) / total;
   if (request.frames) keepFrame(run);
   const trapped = air.finish(level);
+  const isFed = trapped.every(({ volume, finalVolume }) => finalVolume < UNTOUCHED * volume);
   if (rest <= FULL && trapped.every((region) => region.finalVolume === 0))
     tracker.markReached(
       Array.from(level, (_, i) => i),
@@ -43,7 +47,7 @@ function resultOf(run: FillRun): FillResult {
   for (const region of trapped) for (const i of region.voidNodes) arrival[i] = NaN;
   return {
     arrival,
-    isFilled: rest <= SPECK,
+    isFilled: rest <= SPECK && isFed,
     fillTime: arrival.reduce((last, t) => (t > last ? t : last), 0),
     samples: run.samples,
     events: run.events,

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { endGates } from '../test/strip.ts';
 import { across, feedLine, plainZone, strip, stripEnds } from '../test/layouts.ts';
-import type { Fabric, FlowMesh } from '../laminate/materials.ts';
+import { filmThrough, type Fabric, type FlowMesh } from '../laminate/materials.ts';
 import { computeLayers, softLaminateOf } from '../laminate/layers.ts';
 import { computeStack, type StackRequest } from '../laminate/stack.ts';
 import { fill } from './fill.ts';
@@ -78,6 +78,63 @@ describe('layers of a stack', () => {
       computeStack({ ...request, core }).storage,
       12,
     );
+  });
+
+  test('peel ply and film stand between mesh and plies, slits carry at the faces of the core', () => {
+    const peelPly = {
+      kind: 'peelPly' as const,
+      name: 'Nylon',
+      resinUptake: 8e-5,
+      thickness: 1e-4,
+      through: 1e-12,
+    };
+    const film = {
+      kind: 'film' as const,
+      name: 'P1',
+      thickness: 25e-6,
+      holes: { diameter: 5e-4, spacing: 0.025 },
+    };
+    const top = (more: Partial<StackRequest>) => 1 / computeLayers({ ...request, ...more })[0]!.toNext;
+    expect((top({ peelPly }) - top({})) / 1e8).toBeCloseTo(1, 4);
+    const plies = computeLayers(request)[1]!.transmissibility;
+    const height = 0.1 * stack.laminateThickness;
+    const inPlane = Math.sqrt(plies.xx * plies.yy - plies.xy ** 2) / height;
+    const through = height / (2 * (top({}) - 1.2e-3 / (2 * 7.5e-9)));
+    expect((top({ film }) - top({})) * filmThrough(film, { inPlane, through })).toBeCloseTo(1, 6);
+    const core = {
+      kind: 'core' as const,
+      name: 'Slit foam',
+      thickness: 0.02,
+      density: 80,
+      resinUptake: 3e-4,
+      slits: { width: 0.001, spacing: 0.03, depth: 0.4 },
+    };
+    const faces = [core, { ...core, slits: null }].map((own) =>
+      computeLayers({ ...request, core: own }).map((layer) => layer.transmissibility.xx),
+    );
+    const gained = faces[0]!.map((xx, n) => xx - faces[1]![n]!);
+    // 2.05e-11 m3 in all, half a face.
+    [0, 0, 1.025e-11, 1.025e-11, 0, 0].forEach((expected, n) =>
+      expect(Math.abs(gained[n]! - expected)).toBeLessThan(1e-13),
+    );
+  });
+
+  test('a core without holes leaves its far side dry, and the run says so', () => {
+    const core = { kind: 'core' as const, name: 'Closed', thickness: 0.01, density: 60, resinUptake: 0 };
+    const layers = computeLayers({ ...request, core });
+    expect(layers[2]!.toNext).toBe(0);
+    const flow = forecastFlow({
+      ...base,
+      nodeCount: 300,
+      outline: strip(0.8, 0.1),
+      lines: stripEnds(0.8, 0.1),
+      zones: [{ ...plainZone({ T: 1e-11, S: 1e-3 }), layers }],
+    });
+    expect(flow.isFilled).toBe(false);
+    const [bag, mould] = [flow.layers[0]!, flow.layers[5]!].map(({ arrival }) => arrival);
+    expect(bag!.every(Number.isFinite)).toBe(true);
+    expect(mould!.every(Number.isNaN)).toBe(true);
+    expect(flow.samples[flow.samples.length - 1]!.wet).toBeCloseTo(0, 9);
   });
 
   test('a soft laminate follows its unloading curve: V = V_wet (s/s0)^b, and lets more through', () => {

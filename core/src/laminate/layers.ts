@@ -1,5 +1,5 @@
 import { fractionUnloaded } from './compaction.ts';
-import { coreUptake } from './materials.ts';
+import { coreThrough, coreUptake, filmThrough, peelPlyResistance, slitFlow } from './materials.ts';
 import { permeabilityAt } from './permeability.ts';
 import { computeStack, pliesUnderCore, turned, type Stack, type StackRequest } from './stack.ts';
 
@@ -44,7 +44,8 @@ const CURVE_POINTS = 41;
 
 /**
  * Flow layers of a stack from the bag to the mould: mesh with peel ply, then the plies in sublayers, a core between the
- * skins. Plies are smeared over the sublayers they reach into.
+ * skins. Plies are smeared over the sublayers they reach into; peel ply and film stand between mesh and plies, holes and slits
+ * cut through a core between its skins; what slits carry along its faces goes to both skins alike.
  * @throws ModelError as computeStack
  * Source: sublayers as in Hsiao et al. 2000 (J. Manuf. Sci. Eng. 122:463). Checked by layers.test.ts.
  */
@@ -87,22 +88,38 @@ export function computeLayers(request: StackRequest, stack: Stack = computeStack
   };
   const layers = [mesh, ...plies];
   const inCore = core ? coreUptake(core) / 2 : 0;
+  const atFaces = isSandwich ? [2, 3] : core ? [layers.length - 1] : [];
+  const slits = core ? slitFlow(core) / atFaces.length : 0;
+  const onTop = filmAndPeelPly(request, plies[0]);
   return layers.map((layer, n) => {
     const next = layers[n + 1];
-    const crossesCore = isSandwich && n === 2;
-    const storage =
-      layer.storage +
-      (isSandwich && (n === 2 || n === 3)
-        ? inCore
-        : core && !isSandwich && n === layers.length - 1
-          ? 2 * inCore
-          : 0);
-    const resistance = next
-      ? layer.halfResistance + next.halfResistance + (crossesCore ? coreResistance(core!) : 0)
-      : Infinity;
-    const { name, transmissibility, isSoft } = layer;
-    return { name, transmissibility, storage, isSoft, toNext: 1 / resistance };
+    const between = n === 0 ? onTop : isSandwich && n === 2 ? 1 / coreThrough(core!) : 0;
+    const { name, isSoft, transmissibility } = layer;
+    const isAtFace = atFaces.includes(n);
+    return {
+      name,
+      isSoft,
+      transmissibility: isAtFace ? withSlits(transmissibility, slits) : transmissibility,
+      storage: layer.storage + (isAtFace ? (2 * inCore) / atFaces.length : 0),
+      toNext: next ? 1 / (layer.halfResistance + next.halfResistance + between) : 0,
+    };
   });
+}
+
+const withSlits = ({ xx, yy, xy }: FlowLayer['transmissibility'], slits: number) => ({
+  xx: xx + slits,
+  yy: yy + slits,
+  xy,
+});
+
+/** Resistance, 1/m, of what lies between the flow mesh and the plies. */
+function filmAndPeelPly({ peelPly, film }: StackRequest, top: ReturnType<typeof smear>): number {
+  const { xx, yy, xy } = top.transmissibility;
+  const inPlane = Math.sqrt(xx * yy - xy * xy) / top.thickness;
+  const through = top.thickness / (2 * top.halfResistance);
+  return (
+    (peelPly ? peelPlyResistance(peelPly) : 0) + (film ? 1 / filmThrough(film, { inPlane, through }) : 0)
+  );
 }
 
 /**
@@ -166,7 +183,15 @@ function smear(plies: readonly LaidPly[], from: number, to: number, name: string
     storage += within * (1 - ply.fraction);
     resistance += within / ply.through;
   }
-  return { name, transmissibility: { xx, yy, xy }, storage, halfResistance: resistance / 2, isSoft: true };
+  const thickness = to - from;
+  return {
+    name,
+    thickness,
+    transmissibility: { xx, yy, xy },
+    storage,
+    halfResistance: resistance / 2,
+    isSoft: true,
+  };
 }
 
 const scaled = ({ xx, yy, xy }: { xx: number; yy: number; xy: number }, by: number) => ({
@@ -174,12 +199,3 @@ const scaled = ({ xx, yy, xy }: { xx: number; yy: number; xy: number }, by: numb
   yy: by * yy,
   xy: by * xy,
 });
-
-/** Resistance of a core's holes per area, 1/m: n pi d^4 / (128 t) in parallel (Hagen-Poiseuille). Holes of 2 mm every 20 mm where nobody counted. */
-function coreResistance(core: NonNullable<StackRequest['core']>): number {
-  const { diameter, spacing } = core.holes ?? ASSUMED_HOLES;
-  return (128 * core.thickness * spacing ** 2) / (Math.PI * diameter ** 4);
-}
-
-/** Common practice, no source. */
-const ASSUMED_HOLES = { diameter: 0.002, spacing: 0.02 };

@@ -1,6 +1,14 @@
 import { ModelError, requireFraction, requirePositive } from '../model-error.ts';
 import { fractionUnderPressure, meanFraction, pressureForFraction } from './compaction.ts';
-import { coreUptake, type Core, type Fabric, type FlowMesh, type PeelPly } from './materials.ts';
+import {
+  coreUptake,
+  slitFlow,
+  type Core,
+  type Fabric,
+  type Film,
+  type FlowMesh,
+  type PeelPly,
+} from './materials.ts';
 import { permeabilityAt, type Permeability } from './permeability.ts';
 
 export interface StackRequest {
@@ -11,6 +19,8 @@ export interface StackRequest {
   readonly pliesUnderCore?: number | null;
   readonly flowMesh?: FlowMesh | null;
   readonly peelPly?: PeelPly | null;
+  /** Perforated, over the peel ply. */
+  readonly film?: Film | null;
   /** Ambient minus vacuum, Pa: all the bag can press with. */
   readonly availablePressure: number;
   /** Wanted mean fibre volume fraction; null takes what the pressure gives. */
@@ -84,6 +94,7 @@ export function computeStack(request: StackRequest): Stack {
   const inMesh = flowMesh ? meshFlow(flowMesh) : { transmissibility: 0, pores: 0 };
   const peel = peelPly?.resinUptake ?? 0;
   const inCore = core ? coreUptake(core) : 0;
+  const inSlits = core ? slitFlow(core) : 0;
   const plyFlow = (xx + yy) / 2;
   return {
     plies: layers,
@@ -97,7 +108,11 @@ export function computeStack(request: StackRequest): Stack {
     resinInPlies: pores,
     resinInConsumables: inMesh.pores + peel,
     resinInCore: inCore,
-    transmissibility: { xx: xx + inMesh.transmissibility, yy: yy + inMesh.transmissibility, xy },
+    transmissibility: {
+      xx: xx + inMesh.transmissibility + inSlits,
+      yy: yy + inMesh.transmissibility + inSlits,
+      xy,
+    },
     storage: pores + inMesh.pores + peel + inCore,
     meshShare: inMesh.transmissibility / (inMesh.transmissibility + plyFlow),
   };

@@ -1,7 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { fromUnit } from '../units/format.ts';
-import type { Core, Fabric } from './materials.ts';
-import { coreUptake } from './materials.ts';
+import {
+  coreThrough,
+  coreUptake,
+  filmThrough,
+  peelPlyResistance,
+  slitFlow,
+  type Core,
+  type Fabric,
+} from './materials.ts';
 import { checkBook, type BookPly } from './ply-book.ts';
 import { computeStack, pliesUnderCore } from './stack.ts';
 
@@ -67,13 +74,45 @@ describe('worked examples', () => {
 describe('cores', () => {
   const core: Core = { kind: 'core', name: 'Foam', thickness: 0.02, density: 60, resinUptake: null };
 
-  test('holes take pi d^2 / 4 s^2 of the thickness, slits both ways 2 w / s less their crossings; closed cells nothing', () => {
-    expect(coreUptake(core)).toBe(0);
+  test('holes take pi d^2 / 4 s^2 of the thickness, slits both ways 2 w / s less their crossings; two faces 0.15 mm each', () => {
+    // Face pick-up 0.1 to 0.25 mm a face, from memory.
+    const faces = 3e-4;
+    expect(coreUptake(core)).toBe(faces);
     const holes = { diameter: 0.003, spacing: 0.02 };
-    expect(coreUptake({ ...core, holes })).toBeCloseTo(((Math.PI / 4) * 9e-6 * 0.02) / 4e-4, 12);
+    expect(coreUptake({ ...core, holes })).toBeCloseTo(((Math.PI / 4) * 9e-6 * 0.02) / 4e-4 + faces, 12);
     const slits = { width: 0.001, spacing: 0.03, depth: 0.8 };
-    expect(coreUptake({ ...core, slits })).toBeCloseTo((1 - (29 / 30) ** 2) * 0.8 * 0.02, 12);
+    expect(coreUptake({ ...core, slits })).toBeCloseTo((1 - (29 / 30) ** 2) * 0.8 * 0.02 + faces, 12);
     expect(coreUptake({ ...core, holes, slits, resinUptake: 4e-4 })).toBe(4e-4);
+  });
+
+  test('slits carry like a duct: 1 x 8 mm every 30 mm 2.05e-11 m3, twice an open mesh', () => {
+    // (w^3 d / 12) (1 - 0.63 w / d) / s.
+    const slits = { width: 0.001, spacing: 0.03, depth: 0.4 };
+    expect(Math.abs(slitFlow({ ...core, slits }) / 2.05e-11 - 1)).toBeLessThan(0.005);
+    const duct = ((1e-9 * 8e-3) / 12) * (1 - 0.63 / 8);
+    expect(Math.abs((slitFlow({ ...core, slits }) * 0.03) / duct - 1)).toBeLessThan(0.002);
+    expect(slitFlow(core)).toBe(0);
+    const request = {
+      plies: [{ fabric: fabric(0.3), angle: 0 }],
+      availablePressure: 95_000,
+      targetFraction: null,
+    };
+    const [closed, cut] = [core, { ...core, slits }].map((own) => computeStack({ ...request, core: own }));
+    for (const axis of ['xx', 'yy'] as const)
+      expect(cut!.transmissibility[axis] - closed!.transmissibility[axis]).toBeCloseTo(
+        slitFlow({ ...core, slits }),
+        20,
+      );
+  });
+
+  test('from face to face through holes and slits cut right through; through closed cells nothing', () => {
+    expect(coreThrough(core)).toBe(0);
+    expect(coreThrough({ ...core, slits: { width: 0.001, spacing: 0.03, depth: 0.8 } })).toBe(0);
+    // Plane flow, w^2 / 12 over the thickness, in the share of the face that they take.
+    const cut = coreThrough({ ...core, slits: { width: 0.001, spacing: 0.03, depth: 1 } });
+    expect(cut / (((1 - (29 / 30) ** 2) * 1e-6) / 12 / 0.02)).toBeCloseTo(1, 9);
+    const holed = coreThrough({ ...core, holes: { diameter: 0.002, spacing: 0.02 } });
+    expect(holed / ((Math.PI * 0.002 ** 4) / (128 * 0.02 * 0.02 ** 2))).toBeCloseTo(1, 9);
   });
 
   test('lies where it is put, and in the middle otherwise', () => {
@@ -122,5 +161,27 @@ describe('symmetry and balance', () => {
     expect(check(woven).balance).toBe('yes');
     expect(check({ ...uni(20), directions: [] }, woven).balance).toBe('yes');
     expect(check({ ...uni(0), directions: null }).balance).toBe('unknown');
+  });
+});
+
+describe('what lies between mesh and plies', () => {
+  test('a film lets through 7.15e-12 m: 1600 holes a square metre of 0.5 mm in 25 um, over 2e-11 and 1e-12 m2', () => {
+    // 128 t / (pi d^4) + 24 / d^3 + 1 / (2 d sqrt(K_xy K_z)), worked by hand from the formula.
+    const film = {
+      kind: 'film' as const,
+      name: 'P1',
+      thickness: 25e-6,
+      holes: { diameter: 5e-4, spacing: 0.025 },
+    };
+    const under = { inPlane: 2e-11, through: 1e-12 };
+    expect(Math.abs(filmThrough(film, under) / 7.15e-12 - 1)).toBeLessThan(0.005);
+    expect(filmThrough({ ...film, holes: null }, under)).toBe(filmThrough(film, under));
+  });
+
+  test('peel ply resists by thickness over permeability', () => {
+    const peel = { kind: 'peelPly' as const, name: 'Nylon', resinUptake: 8e-5 };
+    expect(peelPlyResistance({ ...peel, thickness: 1e-4, through: 5e-12 })).toBeCloseTo(2e7, 3);
+    // 0.12 mm at 2e-12 m2, from memory.
+    expect(peelPlyResistance(peel)).toBeCloseTo(6e7, 3);
   });
 });
