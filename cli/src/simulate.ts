@@ -1,4 +1,5 @@
 import { FINE, FINE_LAYERS, forecastJob } from '@wick/plan/forecast/assess';
+import { runsInLayers } from '@wick/plan/forecast/problem';
 import { ModelError } from '@wick/core/model-error';
 import { CliError, type Output } from './exit-codes.ts';
 import { numberIn, readJobAt, requireFront, shopOf, type ShopOptions } from './read-job.ts';
@@ -14,7 +15,7 @@ export function simulate(file: string, options: SimulateOptions, output: Output)
   const probes = (options.probe ?? []).map(readProbe);
   const shop = shopOf(options);
   const job = readJobAt(file);
-  const usual = (options.layers ?? job.forecast.layers) ? FINE_LAYERS : FINE;
+  const usual = (options.layers ?? runsInLayers(job)) ? FINE_LAYERS : FINE;
   const nodeCount = numberIn(options.nodes ?? String(usual.nodeCount), '--nodes', 50, 60_000);
   requireFront(job, file);
   try {

@@ -101,6 +101,9 @@ const peelPlySchema = z.strictObject({
   ...entry,
   kind: z.literal('peelPly'),
   resinUptake: quantity('thickness', { atLeast: 0, below: 0.01 }),
+  /** Under vacuum, and how it lets resin through; null takes what is usual. */
+  thickness: quantity('thickness', { above: 1e-6, below: 0.01 }).nullable().optional(),
+  through: quantity('permeability', { above: 1e-16, below: 1e-6 }).nullable().optional(),
   ...roll,
 });
 
@@ -112,6 +115,14 @@ const filmSchema = z.strictObject({
   kind: z.literal('film'),
   use: z.enum(['bag', 'release', 'perforated']),
   thickness: quantity('thickness', { above: 1e-6, below: 0.01 }),
+  /** Of a perforated film, in a square pattern; null takes what is usual. */
+  holes: z
+    .strictObject({
+      diameter: quantity('thickness', { above: 1e-5, below: 0.05 }),
+      spacing: quantity('thickness', { above: 1e-4, below: 1 }),
+    })
+    .nullable()
+    .optional(),
   maxTemperature,
   ...roll,
 });

@@ -97,6 +97,14 @@ const jobRules = {
     usual: ofProcess('hoseLength', 'common practice'),
     isListed: hasFront,
   },
+  'resin.heel': {
+    stage: 'resin',
+    label: 'Heel in the pot',
+    quantity: 'mass',
+    entered: ({ resin }) => resin.heel,
+    usual: fixed(0.4, 'keeps the hose end covered; from memory, 0.3 to 0.8 kg in a 10 L pot'),
+    isListed: false,
+  },
   /** Mixed, before cure; only weight, drawn masses and the ledger use it. */
   'resin.density': {
     stage: 'resin',
@@ -111,7 +119,13 @@ const jobRules = {
     label: 'Vacuum at the vent',
     quantity: 'absolutePressure',
     entered: ({ vacuum }) => vacuum.ventPressure,
-    usual: ofProcess('ventPressure', 'a sound pump and bag'),
+    usual: (job) => {
+      const sound = processOf(job).usual.ventPressure;
+      const pump = materialOf(job, job.vacuum.pumpId, 'pump');
+      return pump && pump.ultimatePressure > sound
+        ? { value: pump.ultimatePressure, reason: `the best that ${pump.name} reaches` }
+        : { value: sound, reason: 'a sound pump and bag' };
+    },
     isListed: true,
   },
   'doubt.permeability': doubtRule('permeability', 'Permeability', 'factor', () => usualDoubt.permeability),

@@ -5,7 +5,7 @@ import { materialSchema } from '../materials.ts';
 import { quantity } from '../quantity.ts';
 
 export const JOB_FORMAT = 'vivid-wick-job';
-export const JOB_VERSION = 5;
+export const JOB_VERSION = 6;
 
 /** An arc of nearly a whole circle: 4 atan(20) is 348 degrees. */
 const MAX_BULGE = 20;
@@ -44,6 +44,8 @@ const stackShape = {
   pliesUnderCore: z.number().int().min(0).max(500).nullable(),
   flowMeshId: z.string().nullable(),
   peelPlyId: z.string().nullable(),
+  /** Perforated film over the peel ply, under the flow mesh. */
+  filmId: z.string().nullable(),
   /** Either is wanted and gives the other; both null take what the vacuum presses. */
   fibreVolumeFraction: quantity('fraction', { above: 0, below: 0.8 }).nullable(),
   compactionPressure: quantity('gaugePressure', { above: 0, below: 1e6 }).nullable(),
@@ -155,14 +157,24 @@ export const jobSchema = z.strictObject({
     degasDuration: quantity('duration', { atLeast: 0, below: 1e5 }).nullable(),
     hoseFillDuration: quantity('duration', { atLeast: 0, below: 1e5 }).nullable(),
     hoseLength: hoseLength.nullable(),
+    /** Kept in the pot to the end, so that the hose draws no air; and what is mixed on top of all that is reckoned with. */
+    heel: quantity('mass', { atLeast: 0, below: 1000 }).nullable(),
+    reserve: z
+      .discriminatedUnion('kind', [
+        z.strictObject({ kind: z.literal('share'), share: quantity('fraction', { atLeast: 0, atMost: 2 }) }),
+        z.strictObject({ kind: z.literal('mass'), mass: quantity('mass', { atLeast: 0, below: 1000 }) }),
+      ])
+      .nullable(),
   }),
   vacuum: z.strictObject({
     ventPressure: quantity('absolutePressure', { atLeast: 0, below: 110_000 }).nullable(),
+    /** Among the job's materials. */
+    pumpId: z.string().nullable(),
   }),
   /** How the forecast is made. */
   forecast: z.strictObject({
-    /** Mesh, plies and core as layers, or averaged through the thickness. */
-    layers: z.boolean(),
+    /** Mesh, plies and core as layers, or averaged through the thickness; null as it matters. */
+    layers: z.boolean().nullable(),
     /** The laminate gives way under resin pressure and settles after the feed shuts. */
     soft: z.boolean(),
     /** Nodes of the fine mesh; null takes the usual number. */

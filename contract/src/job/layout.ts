@@ -11,6 +11,8 @@ const triggerSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('passed'),
     what: itemId,
+    /** Of a line, by which part of it: where the front comes first, its middle, or where it comes last; last unless told. */
+    at: z.enum(['first', 'middle', 'last']).optional(),
     distance: quantity('length', { atLeast: 0, below: 100 }),
     delay,
   }),

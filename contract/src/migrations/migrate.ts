@@ -2,6 +2,7 @@ import { fromVersion1 } from './from-1.ts';
 import { fromVersion2 } from './from-2.ts';
 import { fromVersion3 } from './from-3.ts';
 import { fromVersion4 } from './from-4.ts';
+import { fromVersion5 } from './from-5.ts';
 import type { Raw } from './raw.ts';
 
 /** The step from each version to the next. */
@@ -10,6 +11,7 @@ const steps: Readonly<Record<number, (raw: Raw) => Raw>> = {
   2: fromVersion2,
   3: fromVersion3,
   4: fromVersion4,
+  5: fromVersion5,
 };
 
 /**

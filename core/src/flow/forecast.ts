@@ -9,7 +9,7 @@ import { findingsOf, type Finding } from './findings.ts';
 import { lagOf } from './layered-network.ts';
 import type { ForecastRequest } from './layout.ts';
 import { actionsOf, buildNetwork, type Plan } from './layout-network.ts';
-import { finalOf, softnessOf, type SettledLaminate } from './settled.ts';
+import { finalOf, resinIn, softnessOf, type SettledLaminate } from './settled.ts';
 import { nodeZones, withBareZones, zonePaths, zonesOf } from './zones-on-mesh.ts';
 
 /** Times are fluidity times, 1/Pa, which any resin at any temperature reads its minutes from; seconds with a resin of its own. */
@@ -47,6 +47,8 @@ export interface FlowForecast {
   readonly oldestAtArrival: number | null;
   /** After the run has settled; null where the laminate is taken as stiff. */
   readonly final: SettledLaminate | null;
+  /** Resin in the plies then, m3, of what is wet. */
+  readonly resinAtEnd: number | null;
   /** Resin that left the pots, and that went into vents, m3, to the end of the run. */
   readonly drawn: number;
   readonly vented: number;
@@ -183,6 +185,7 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
   );
   const lineOf = (gate: number) => lines[plan.gateOf.indexOf(gate)].id;
   const partArea = areaOf(mesh.positions, mesh.triangles);
+  const final = finalOf(request, mesh, zoneOfNode, result);
   const last = result.samples[result.samples.length - 1];
   return {
     timeUnit: request.resin ? 'seconds' : 'fluidity',
@@ -209,7 +212,8 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
     oldestAtArrival:
       ageAtArrival?.reduce((most, age, i) => (inPart[i] && age > most ? age : most), 0) ?? null,
     ageAtArrival: ageAtArrival ?? null,
-    final: finalOf(request, mesh, zoneOfNode, result),
+    final,
+    resinAtEnd: final && resinIn(final, nodeAreas(mesh)),
     drawn: last.entered,
     vented: last.vented,
     massError: result.massError,

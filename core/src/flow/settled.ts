@@ -59,3 +59,10 @@ export function finalOf(
   const pressure = final.pressure.slice(offset, offset + mesh.nodeCount).map((p) => p + vacuumPressure);
   return { time: final.time, thickness, fraction, pressure };
 }
+
+/** Resin in the plies, m3, where they are wet. @param areas of the mesh nodes, m2 */
+export const resinIn = ({ thickness, fraction }: SettledLaminate, areas: Float64Array): number =>
+  areas.reduce((sum, area, i) => {
+    const resin = area * thickness[i] * (1 - fraction[i]);
+    return Number.isNaN(resin) ? sum : sum + resin;
+  }, 0);

@@ -1,5 +1,5 @@
 import { ModelError, requireFraction, requirePositive } from '../model-error.ts';
-import { fractionUnderPressure, meanFraction, pressureForFraction } from './compaction.ts';
+import { fractionUnderPressure, fractionUnloaded, meanFraction, pressureForFraction } from './compaction.ts';
 import {
   coreUptake,
   slitFlow,
@@ -43,6 +43,8 @@ export interface Stack {
   readonly coreWeight: number;
   /** Resin a square metre takes: in the plies, in mesh, peel ply and core; m3/m2. */
   readonly resinInPlies: number;
+  /** More of it in the plies where resin under half of the bag's pressure stands in them, as on average when feed and vent are shut. */
+  readonly resinAsItOpens: number;
   readonly resinInConsumables: number;
   readonly resinInCore: number;
   /** Through-thickness sums for the flow: permeability x thickness (m3) and porosity x thickness (m). */
@@ -77,7 +79,7 @@ export function computeStack(request: StackRequest): Stack {
     targetFraction === null
       ? targetPressure
       : pressureForFraction(fabrics, targetFraction, availablePressure);
-  let [xx, yy, xy, thickness, dryThickness, fibreWeight, pores] = [0, 0, 0, 0, 0, 0, 0];
+  let [xx, yy, xy, thickness, dryThickness, fibreWeight, pores, opened] = [0, 0, 0, 0, 0, 0, 0, 0];
   const layers = plies.map(({ fabric, angle }) => {
     const fraction = fractionUnderPressure(fabric, pressure, 'wet');
     const ply = fabric.arealWeight / (fabric.fibreDensity * fraction);
@@ -89,6 +91,7 @@ export function computeStack(request: StackRequest): Stack {
     dryThickness += fabric.arealWeight / (fabric.fibreDensity * fractionUnderPressure(fabric, pressure));
     fibreWeight += fabric.arealWeight;
     pores += ply * (1 - fraction);
+    opened += ply * (fraction / fractionUnloaded(fabric, pressure / 2, pressure) - 1);
     return { thickness: ply, fraction };
   });
   const inMesh = flowMesh ? meshFlow(flowMesh) : { transmissibility: 0, pores: 0 };
@@ -106,6 +109,7 @@ export function computeStack(request: StackRequest): Stack {
     fibreWeight,
     coreWeight: core ? core.thickness * core.density : 0,
     resinInPlies: pores,
+    resinAsItOpens: opened,
     resinInConsumables: inMesh.pores + peel,
     resinInCore: inCore,
     transmissibility: {

@@ -4,10 +4,19 @@ export interface ResinLedgerRequest {
   readonly density: number;
   /** In the whole part, all its zones. */
   readonly resinInPlies: number;
+  /** More of it in the plies, as they open up under the resin's own pressure. */
+  readonly resinAsItOpens: number;
   readonly resinInConsumables: number;
   readonly resinInCore: number;
   readonly lines: readonly { readonly length: number; readonly bore: number }[];
   readonly hoses: readonly { readonly length: number; readonly bore: number }[];
+  /** What the vents draw out of the part. */
+  readonly vented: number;
+  /** Mixed on top: a share of all the rest, or kg. */
+  readonly reserve:
+    | { readonly kind: 'share'; readonly share: number }
+    | { readonly kind: 'mass'; readonly mass: number }
+    | null;
   /** Left in pot and cup, kg. */
   readonly leftInPot: number;
   /** kg in the part; only for the quick rule beside it. */
@@ -38,8 +47,9 @@ export function resinLedger(request: ResinLedgerRequest): ResinLedger {
     (Math.PI / 4) * bore * bore * length;
   const all: LedgerRow[] = [
     { where: 'part', label: 'In the plies', mass: density * request.resinInPlies },
+    { where: 'part', label: 'As the plies open up under it', mass: density * request.resinAsItOpens },
     { where: 'waste', label: 'In mesh and peel ply', mass: density * request.resinInConsumables },
-    { where: 'part', label: 'In core holes and cuts', mass: density * request.resinInCore },
+    { where: 'part', label: 'In core holes, cuts and faces', mass: density * request.resinInCore },
     {
       where: 'waste',
       label: 'In the lines',
@@ -50,8 +60,11 @@ export function resinLedger(request: ResinLedgerRequest): ResinLedger {
       label: 'In the feed hoses',
       mass: density * request.hoses.reduce((sum, h) => sum + boreVolume(h), 0),
     },
-    { where: 'pot', label: 'Left in pot and cup', mass: request.leftInPot },
+    { where: 'waste', label: 'Into the vents', mass: density * request.vented },
+    { where: 'pot', label: 'Heel in pot and cup', mass: request.leftInPot },
   ];
+  const needed = all.reduce((sum, row) => sum + row.mass, 0);
+  all.push({ where: 'pot', label: 'Reserve', mass: reserveOf(request.reserve, needed) });
   const rows = all.filter((row) => row.mass > 0);
   const total = rows.reduce((sum, row) => sum + row.mass, 0);
   const parts = 100 + request.hardenerParts;
@@ -62,4 +75,9 @@ export function resinLedger(request: ResinLedgerRequest): ResinLedger {
     hardener: (total * request.hardenerParts) / parts,
     quickRule: request.fibre + 1,
   };
+}
+
+function reserveOf(reserve: ResinLedgerRequest['reserve'], needed: number): number {
+  if (!reserve) return 0;
+  return reserve.kind === 'share' ? reserve.share * needed : reserve.mass;
 }

@@ -8,7 +8,13 @@ export interface ParseContext {
 }
 
 export type Parsed =
-  { readonly ok: true; readonly value: number } | { readonly ok: false; readonly message: string };
+  | { readonly ok: true; readonly value: number }
+  | {
+      readonly ok: false;
+      readonly message: string;
+      /** What may be meant, each as it is typed without a doubt. */
+      readonly meanings?: readonly string[];
+    };
 
 const NUMBER = String.raw`[+-]?(?:\d+\s+\d+\s*/\s*\d+|\d+\s*/\s*\d+|(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)`;
 const TOKEN = new RegExp(
@@ -21,11 +27,12 @@ const REFERENCE = /\s*\b(abs(?:olute)?|vac(?:uum)?|gauge|g)\.?$/i;
  * Reads a quantity as a person in the trade types it: "26 inHg", "0.79mm", "12oz/yd2", "1/32 in", "1 h 30 min", "0,5 mm".
  * @returns the coherent SI value, or one sentence that shows an example
  * A pressure in inHg, or marked "vac" or "gauge", is read as vacuum below ambient; other pressures, or those marked "abs",
- * are absolute. For gaugePressure an unmarked pressure is below ambient.
+ * are absolute. For gaugePressure an unmarked pressure is below ambient. What people mean different things by is asked back: a
+ * pressure below zero, pounds a square inch, and inches of mercury as many as a barometer shows.
  */
 export function parseQuantity(text: string, name: QuantityName, context: ParseContext = {}): Parsed {
   const isPressure = name === 'absolutePressure' || name === 'gaugePressure';
-  let rest = text.trim();
+  let rest = text.trim().replace(/^−/, '-');
   let reference: string | undefined;
   if (isPressure) {
     const mark = REFERENCE.exec(rest);
@@ -37,6 +44,8 @@ export function parseQuantity(text: string, name: QuantityName, context: ParseCo
   const sum = sumOfParts(rest, name, context.unit);
   if (!sum) return refuse(text, name);
   if (!isPressure) return { ok: true, value: sum.value };
+  const asked = reference === undefined && askBack({ text: rest, ...sum }, name, context.ambientPressure);
+  if (asked) return asked;
   const readAs = reference ?? (name === 'gaugePressure' || sum.unit.symbol === 'inHg' ? 'gauge' : 'absolute');
   const wanted = name === 'gaugePressure' ? 'gauge' : 'absolute';
   if (readAs === wanted) return { ok: true, value: sum.value };
@@ -53,6 +62,41 @@ export function parseQuantity(text: string, name: QuantityName, context: ParseCo
     };
   return { ok: true, value: ambient - sum.value };
 }
+
+/** The question to ask where a pressure without a mark means different things to people. */
+function askBack(
+  { text, value, unit }: { text: string; value: number; unit: Unit },
+  name: QuantityName,
+  ambient = STANDARD_AMBIENT,
+): Parsed | null {
+  const typed = text.trim();
+  const bare = typed.replace(/^[-−]\s*/, '');
+  if (value < 0)
+    return {
+      ok: false,
+      message: `“${typed}”: is that what a gauge shows, ${bare} below the air outside?`,
+      meanings: [`${bare} vac`],
+    };
+  if (name !== 'absolutePressure') return null;
+  if (unit.symbol === 'inHg' && value > BAROMETER * ambient)
+    return {
+      ok: false,
+      message: `“${typed}”: a gauge shows no more than ${inUnit(ambient, unit)} here. Is it a barometer’s, so absolute?`,
+      meanings: [`${bare} abs`],
+    };
+  if (unit.symbol === 'psi')
+    return {
+      ok: false,
+      message: `“${typed}”: left under the bag, or below the air outside?`,
+      meanings: [`${bare} abs`, `${bare} vac`],
+    };
+  return null;
+}
+
+/** Pa; where nobody has said how high the shop stands. */
+const STANDARD_AMBIENT = 101_325;
+/** Share of the ambient pressure from which on inches of mercury are a barometer's rather than a gauge's. */
+const BAROMETER = 0.995;
 
 /** Adds up "3 ft 4 in"-like parts; null when any part does not belong to the quantity. */
 function sumOfParts(text: string, name: QuantityName, unit?: string): { value: number; unit: Unit } | null {

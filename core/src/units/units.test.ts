@@ -51,8 +51,27 @@ describe('typing a quantity', () => {
   });
 
   test('more vacuum than there is air is refused with what there is', () => {
-    const parsed = parseQuantity('30 inHg', 'absolutePressure', { ambientPressure: 101_325 });
+    const parsed = parseQuantity('30 inHg vac', 'absolutePressure', { ambientPressure: 101_325 });
     expect(parsed).toMatchObject({ ok: false, message: expect.stringContaining('29.9 inHg') });
+  });
+
+  test.each<[string, QuantityName, string[], number[]]>([
+    // Factors of NIST SP 811; the air outside has 1013.25 mbar.
+    ['-28 inHg', 'absolutePressure', ['28 inHg vac'], [101_325 - 28 * 3386.389]],
+    ['−0.95 bar', 'absolutePressure', ['0.95 bar vac'], [6325]],
+    ['1 psi', 'absolutePressure', ['1 psi abs', '1 psi vac'], [6894.757, 94_430.24]],
+    ['30 inHg', 'absolutePressure', ['30 inHg abs'], [101_591.67]],
+    ['-28 inHg', 'gaugePressure', ['28 inHg vac'], [28 * 3386.389]],
+  ])('%s as %s is asked back, never taken as absolute', (text, name, meanings, values) => {
+    const parsed = parseQuantity(text, name, { ambientPressure: 101_325 });
+    expect(parsed).toMatchObject({ ok: false, meanings });
+    meanings.forEach((meaning, n) => expect(Math.abs(value(meaning, name) - values[n]!)).toBeLessThan(1));
+  });
+
+  test('marked, the same are taken as they stand', () => {
+    expect(value('1 psi abs', 'absolutePressure')).toBeCloseTo(6894.757, 2);
+    expect(value('28 inHg', 'absolutePressure')).toBeCloseTo(101_325 - 28 * 3386.389, 3);
+    expect(value('5 psi', 'gaugePressure')).toBeCloseTo(5 * 6894.757, 1);
   });
 
   test.each<[string, QuantityName]>([

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { ambientAtAltitude } from './atmosphere.ts';
+import { ambientAtAltitude, seaLevelSlip, stationPressure } from './atmosphere.ts';
 
 describe('standard atmosphere', () => {
   // ISO 2533 table values, from memory.
@@ -20,5 +20,20 @@ describe('standard atmosphere', () => {
 
   test.each([NaN, 9000, -2000])('refuses %p', (altitude) => {
     expect(() => ambientAtAltitude(altitude)).toThrow(/between -500 m and 6000 m/);
+  });
+});
+
+describe('pressure of a weather report', () => {
+  test('1030 hPa at sea level are 859.5 hPa at 1500 m', () => {
+    // QNH (1 - 0.0065 h / 288.15)^5.2559, worked by hand.
+    expect(Math.abs(stationPressure(103_000, 1500) / 85_950 - 1)).toBeLessThan(2e-4);
+  });
+
+  test('is caught where no weather brings it: high up, and not near the sea', () => {
+    expect(seaLevelSlip(101_300, 640)).toBeCloseTo(stationPressure(101_300, 640), 6);
+    expect(seaLevelSlip(94_000, 640)).toBeNull();
+    expect(seaLevelSlip(101_300, 50)).toBeNull();
+    // No sea-level figure either: another slip, which is not this one's to guess.
+    expect(seaLevelSlip(60_000, 640)).toBeNull();
   });
 });

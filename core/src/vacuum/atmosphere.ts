@@ -16,3 +16,21 @@ export function ambientAtAltitude(altitude: number): number {
     });
   return STANDARD_PRESSURE * (1 - (0.0065 * altitude) / 288.15) ** 5.255876;
 }
+
+/**
+ * Pressure at a station from one reduced to sea level, as weather reports give it: p = QNH (1 - 0.0065 h / 288.15)^5.2559.
+ * Source: ISO 2533. Checked by atmosphere.test.ts.
+ */
+export const stationPressure = (seaLevel: number, altitude: number): number =>
+  (seaLevel * ambientAtAltitude(altitude)) / STANDARD_PRESSURE;
+
+/** Share by which weather moves the pressure either way; common practice, no source. */
+const WEATHER = 0.045;
+
+/** A pressure that no weather brings to this altitude, but that a report for sea level would give: the station's own one, Pa; null where there is no such slip. */
+export function seaLevelSlip(pressure: number, altitude: number): number | null {
+  const isLikely = (from: number) => Math.abs(pressure / from - 1) <= WEATHER;
+  return !isLikely(ambientAtAltitude(altitude)) && isLikely(STANDARD_PRESSURE)
+    ? stationPressure(pressure, altitude)
+    : null;
+}

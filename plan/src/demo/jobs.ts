@@ -71,7 +71,7 @@ const domeGore = jobOf({
     line('vent-1', 'Vent', [{ x: 3.4, y: 0.4 }, { x: 3.4, y: 0.8 }], { kind: 'vent' }),
   ],
   resin: { ...plainResin, materialId: 'vinyl-ester-v1', temperature: 292.15, mixDuration: 180, degasDuration: 0, hoseFillDuration: 60, hoseLength: 1.2 },
-  vacuum: { ventPressure: 1800 },
+  vacuum: { ventPressure: 1800, pumpId: null },
   materials: used('quad-glass-850', 'woven-glass-300', 'foam-15', 'mesh-open', 'peel-nylon', 'vinyl-ester-v1'),
 });
 
@@ -93,14 +93,13 @@ const hydroSpinner = jobOf({
     plies: plies([['woven-glass-300', 0], ['biax-glass-600', 0], ['biax-glass-600', 45], ['biax-glass-600', 0], ['woven-glass-300', 45]]),
     flowMeshId: 'mesh-fine',
     peelPlyId: 'peel-coated',
-    fibreVolumeFraction: 0.5,
   },
   lines: [
     line('feed-1', 'Tip feed', arcPoints(3)),
     line('vent-1', 'Rim vent', arcPoints(0), { kind: 'vent' }),
   ],
   resin: { ...plainResin, materialId: 'epoxy-mid-s2', mixDuration: 120 },
-  vacuum: { ventPressure: null },
+  vacuum: { ventPressure: null, pumpId: null },
   materials: used('woven-glass-300', 'biax-glass-600', 'mesh-fine', 'peel-coated', 'epoxy-mid-s2'),
 });
 
@@ -127,7 +126,7 @@ const kerbPlate = jobOf({
     { id: 'mark-2', name: 'Far corner', x: 1.2, y: 0.36 },
   ],
   resin: { ...plainResin, materialId: 'epoxy-long-s5', temperature: 293.15, mixDuration: 240, degasDuration: 600 },
-  vacuum: { ventPressure: 1500 },
+  vacuum: { ventPressure: 1500, pumpId: null },
   forecast: { layers: true, soft: true, nodeCount: null },
   materials: used('quad-glass-850', 'mesh-open', 'peel-nylon', 'epoxy-long-s5'),
 });
@@ -179,7 +178,7 @@ const sledTray = jobOf({
     },
   ],
   resin: { ...plainResin, materialId: 'epoxy-mid-s2' },
-  vacuum: { ventPressure: 38_000 },
+  vacuum: { ventPressure: 38_000, pumpId: null },
   materials: used('twill-carbon-200', 'uni-carbon-300', 'foam-5', 'peel-nylon', 'epoxy-mid-s2'),
 });
 
@@ -229,7 +228,7 @@ const kioskFascia = jobOf({
     line('vent-2', 'Lock vent', roundedEnd(1), { kind: 'vent' }),
   ],
   resin: { ...plainResin, materialId: 'polyester-p2', mixDuration: 90, hoseFillDuration: 20 },
-  vacuum: { ventPressure: 45_000 },
+  vacuum: { ventPressure: 45_000, pumpId: null },
   materials: used('chopped-mat-450', 'woven-glass-300', 'polyester-p2'),
 });
 

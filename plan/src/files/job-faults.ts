@@ -92,6 +92,7 @@ function laminateWants(laminate: JobLaminate, where: string): [string | null, st
     [laminate.coreId, 'core', `The core${where}`],
     [laminate.flowMeshId, 'flowMesh', `The flow mesh${where}`],
     [laminate.peelPlyId, 'peelPly', `The peel ply${where}`],
+    [laminate.filmId, 'film', `The film${where}`],
   ];
 }
 

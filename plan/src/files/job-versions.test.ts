@@ -22,7 +22,7 @@ function jobIn(file: string): Job {
 describe('files of earlier versions', () => {
   test('there is one of every version before this', () => {
     const versions = new Set(files.map((file) => rawOf(file).version));
-    expect([...versions].sort()).toEqual([1, 2, 3, 4]);
+    expect([...versions].sort()).toEqual([1, 2, 3, 4, 5]);
   });
 
   test.each(files)('%s opens, comes out the same each time, and is forecast', (file) => {
@@ -109,6 +109,9 @@ describe('files of earlier versions', () => {
                 .map(([key, item]) => [key, plain(item)]),
             )
           : value;
-    expect(plain(jobIn('version-4-spinner.json'))).toEqual(plain(demoJobs[1]!));
+    const spinner = demoJobs[1]!;
+    // It wanted 50 %, which the bag of an infusion presses past: the demo no longer does.
+    const wanted = { ...spinner, laminate: { ...spinner.laminate, fibreVolumeFraction: 0.5 } };
+    expect(plain(jobIn('version-4-spinner.json'))).toEqual(plain(wanted));
   });
 });

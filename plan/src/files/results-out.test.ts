@@ -7,27 +7,27 @@ import { laidDemos } from '../test/laid-demos.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { csvOf, fieldsOf, vtuOf } from './results-out.ts';
 
-function resultsOf(job: LaidJob) {
-  const { flow } = assess(job, demoShop, { nodeCount: 250, steps: 40 });
+function resultsOf(job: LaidJob, layers?: boolean) {
+  const { flow } = assess(job, demoShop, { nodeCount: 250, steps: 40, layers });
   const run = runConditionsOf(job, demoShop)!;
   return { flow, timeline: timelineOf(flow, clockOf(run), run.openTime), run };
 }
 
 test('each result stands under a name with its unit, and only where the forecast has it', () => {
-  const names = (job: LaidJob) => {
-    const { flow, timeline } = resultsOf(job);
+  const names = (job: LaidJob, layers?: boolean) => {
+    const { flow, timeline } = resultsOf(job, layers);
     return fieldsOf(flow, timeline).map(({ name }) => name);
   };
-  expect(names(laidDemos[1]!)).toEqual(['arrival_s', 'pressure_end_pa']);
+  expect(names(laidDemos[1]!, false)).toEqual(['arrival_s', 'pressure_end_pa']);
   const layered = names(laidDemos[2]!);
   expect(layered).toEqual(expect.arrayContaining(['arrival_flow_mesh_s', 'arrival_mould_side_s', 'lag_m']));
   expect(layered).toEqual(expect.arrayContaining(['final_thickness_m', 'final_fibre_volume_fraction']));
   const warm: LaidJob = { ...laidDemos[1]!, resin: { ...laidDemos[1]!.resin, mouldTemperature: 293.15 } };
-  expect(names(warm)).toContain('life_used_on_arrival');
+  expect(names(warm, false)).toContain('life_used_on_arrival');
 });
 
 test('arrivals are seconds since first mix, and nothing is written for what comes after gel', () => {
-  const { flow, timeline, run } = resultsOf(laidDemos[0]!);
+  const { flow, timeline, run } = resultsOf(laidDemos[0]!, false);
   const [arrival] = fieldsOf(flow, timeline);
   const gel = clockOf(run).gelTime;
   const known = Array.from(arrival!.values).filter((time) => !Number.isNaN(time));

@@ -5,7 +5,7 @@ import { solveFlow, type Fineness } from '@wick/core/flow/problem';
 import type { ResinClock } from '@wick/core/resin/resin-clock';
 import { bandFor } from '@wick/core/verdict/rule';
 import { clockOf, judge, type Verdict } from '@wick/core/verdict/verdict';
-import { problemOf, type Simplification } from './problem.ts';
+import { problemOf, runsInLayers, type Simplification } from './problem.ts';
 import type { LaidJob } from '../job/laid.ts';
 import type { Shop } from '@wick/contract/shop';
 
@@ -19,8 +19,9 @@ export const COARSE: Resolution = { nodeCount: 640, steps: 24, layers: false, so
 export const DRAG: Resolution = { ...COARSE, nodeCount: 400, steps: 20, isGlance: true };
 
 /** How finely a job asks to be forecast. */
-export function finenessOf({ forecast: { layers, nodeCount } }: LaidJob): Resolution {
-  const usual = layers ? FINE_LAYERS : FINE;
+export function finenessOf(job: LaidJob): Resolution {
+  const { nodeCount } = job.forecast;
+  const usual = runsInLayers(job) ? FINE_LAYERS : FINE;
   return nodeCount === null ? usual : { ...usual, nodeCount };
 }
 

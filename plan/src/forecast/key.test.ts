@@ -116,13 +116,14 @@ const plate: Job = {
     },
   ],
   currentLayoutId: 'A',
+  forecast: { layers: false, soft: false, nodeCount: null },
   marks: [{ id: 'mark', name: 'Half', x: 0.34, y: 0.2 }],
   materials: demoMaterials.filter(({ id }) =>
     ['quad-glass-850', 'foam-15', 'mesh-open', 'peel-nylon', gore.resin.materialId].includes(id),
   ),
 };
 /** Under a perfect vacuum shut-in air has no pressure to be balanced: quicker. */
-const swift: Job = { ...plate, vacuum: { ventPressure: 0 } };
+const swift: Job = { ...plate, vacuum: { ventPressure: 0, pumpId: null } };
 const [second] = plate.layouts[0]!.lines.slice(1);
 const withSecond = (actions: JobAction[]): Job =>
   withLeaf(swift, ['layouts', 0, 'lines', 1], { ...second!, actions });

@@ -32,18 +32,17 @@ export function outcomeOf(job: LaidJob, shop: Shop, flow: FlowForecast, verdict:
     timeUsed: finite(verdict.timeUsed),
     dryArea: flow.dryRegions.reduce((sum, region) => sum + region.area, 0),
     wetShare: Math.min(1, Math.max(0, verdict.reachedFraction)),
-    wastedResin: wastedResin(job, shop, flow.vented),
+    wastedResin: wastedResin(job, shop, flow),
     lineLength: drawnLines.reduce((sum, { points }) => sum + lineLength(points), 0),
     hoseLength: hoses.reduce((sum, { length }) => sum + length, 0),
     operatorActions: operatorActionsOf(job),
   };
 }
 
-/** Resin that is not in the part, kg: what the ledger says is thrown away, and what the vents took. */
-function wastedResin(job: LaidJob, shop: Shop, vented: number): number {
-  const request = ledgerRequestOf(job, partSums(job, shop));
-  const thrown = resinLedger(request).rows.filter(({ where }) => where === 'waste');
-  return request.density * vented + thrown.reduce((sum, { mass }) => sum + mass, 0);
+/** Resin that is thrown away, kg. */
+function wastedResin(job: LaidJob, shop: Shop, flow: FlowForecast): number {
+  const { rows } = resinLedger(ledgerRequestOf(job, partSums(job, shop), flow));
+  return rows.filter(({ where }) => where === 'waste').reduce((sum, { mass }) => sum + mass, 0);
 }
 
 /** Valves turned during the fill, the first opening among them: lines that share a tee are opened by one. */

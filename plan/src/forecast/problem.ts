@@ -35,6 +35,13 @@ export function runsOnClock(job: LaidJob): boolean {
   return needsSeconds(job) || job.lines.some((line) => line.kind !== 'race' && line.actions.some(isTimed));
 }
 
+/** Layers are told apart where the job says so, or where nobody has said and something runs ahead or stands between: a mesh, a film or a core. */
+export const runsInLayers = ({ forecast, laminate, zones }: LaidJob): boolean =>
+  forecast.layers ??
+  [laminate, ...zones.map((zone) => zone.laminate)].some(
+    ({ flowMeshId, filmId, coreId }) => flowMeshId !== null || filmId !== null || coreId !== null,
+  );
+
 /** The resin's weight matters: on a slope, or with a pot above or below. */
 const weighs = (job: LaidJob) =>
   job.part.rise !== null || job.lines.some((line) => line.kind === 'feed' && potLevelOf(job, line) !== 0);
@@ -48,7 +55,7 @@ const WEIGHTLESS = 1;
  */
 export function problemOf(job: LaidJob, shop: Shop, simply: Simplification = {}): FlowProblem {
   const settled = settle(job, shop);
-  const layered = simply.layers ?? job.forecast.layers;
+  const layered = simply.layers ?? runsInLayers(job);
   const soft = simply.soft ?? job.forecast.soft;
   const seconds = needsSeconds(job);
   const run = runsOnClock(job) || soft ? boundRun(job, shop) : null;

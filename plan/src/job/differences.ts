@@ -24,6 +24,7 @@ const words: Readonly<Record<string, string>> = {
   pliesUnderCore: 'place of the core',
   flowMeshId: 'flow mesh',
   peelPlyId: 'peel ply',
+  filmId: 'perforated film',
   fibreVolumeFraction: 'fibre volume',
   compactionPressure: 'compaction pressure',
   zones: 'zones',

@@ -23,6 +23,12 @@ export const withResinSystem =
   (job) =>
     keepUsed({ ...job, resin: { ...job.resin, materialId: resin.id } }, [resin]);
 
+/** The pump that is to hold the vacuum, or none; from the library where the job has it not yet. */
+export const withPump =
+  (pumpId: string | null, library: readonly Material[]): Edit =>
+  (job) =>
+    keepUsed({ ...job, vacuum: { ...job.vacuum, pumpId } }, library);
+
 export const withForecast =
   (forecast: Partial<Job['forecast']>): Edit =>
   (job) => ({ ...job, forecast: { ...job.forecast, ...forecast } });

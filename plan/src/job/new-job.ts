@@ -7,6 +7,7 @@ export const emptyLaminate: JobLaminate = {
   pliesUnderCore: null,
   flowMeshId: null,
   peelPlyId: null,
+  filmId: null,
   fibreVolumeFraction: null,
   compactionPressure: null,
 };
@@ -62,9 +63,11 @@ export function emptyJob(name: string, layoutId: string = newId()): Job {
       degasDuration: null,
       hoseFillDuration: null,
       hoseLength: null,
+      heel: null,
+      reserve: null,
     },
-    vacuum: { ventPressure: null },
-    forecast: { layers: false, soft: false, nodeCount: null },
+    vacuum: { ventPressure: null, pumpId: null },
+    forecast: { layers: null, soft: false, nodeCount: null },
     doubt: usualDoubts(),
     materials: [],
   };

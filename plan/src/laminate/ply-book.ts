@@ -4,6 +4,7 @@ import { polygonOf } from '@wick/core/geometry/arcs';
 import { intersect, regionArea, subtract, unite, type Patch, type Region } from '@wick/core/geometry/overlay';
 import { plyRegion, type PlyCut } from '@wick/core/kit/cut-pieces';
 import type { LaidJob } from '../job/laid.ts';
+import { processOf } from '../processes/processes.ts';
 import { partArea } from '../part/figures.ts';
 import { materialOf } from '../settle.ts';
 import { booksOf, stackOfBook } from './books.ts';
@@ -88,6 +89,8 @@ export interface PartSums {
   readonly fibre: number;
   readonly core: number;
   readonly resinInPlies: number;
+  /** More of it, as the plies open up under the resin's own pressure; none where halves of a mould hold them. */
+  readonly resinAsItOpens: number;
   readonly resinInConsumables: number;
   readonly resinInCore: number;
 }
@@ -110,9 +113,17 @@ export function partSums(job: LaidJob, shop: Shop): PartSums {
 function sumsOf(job: LaidJob, shop: Shop): PartSums {
   const books = booksOf(job);
   const regions = regionsOf(job);
+  const { pressesAll } = processOf(job);
   const drawn = new Map(plyCutsOf(job).map((cut) => [cut.plyId, cut.region]));
   const meshed = job.meshAreas.reduce<Region>((sum, area) => unite(sum, [area]), []);
-  const sums = { fibre: 0, core: 0, resinInPlies: 0, resinInConsumables: 0, resinInCore: 0 };
+  const sums = {
+    fibre: 0,
+    core: 0,
+    resinInPlies: 0,
+    resinAsItOpens: 0,
+    resinInConsumables: 0,
+    resinInCore: 0,
+  };
   books.forEach((book, n) => {
     const region = regions[n]!;
     const area = regionArea(region);
@@ -125,6 +136,7 @@ function sumsOf(job: LaidJob, shop: Shop): PartSums {
       sums.fibre += covered * (materialOf(job, ply.materialId, 'fabric')?.arealWeight ?? 0);
       sums.resinInPlies += covered * thickness * (1 - fraction);
     });
+    if (pressesAll) sums.resinAsItOpens += area * stack.resinAsItOpens;
     sums.core += area * stack.coreWeight;
     sums.resinInConsumables += area * stack.resinInConsumables;
     if (job.meshAreas.length > 0 && book.laminate.flowMeshId !== null) {

@@ -1,6 +1,9 @@
 import type { Job, JobLaminate } from '@wick/contract/job/job';
 import type { Shop } from '@wick/contract/shop';
+import { meanFraction, pressureForFraction } from '@wick/core/laminate/compaction';
+import { ModelError } from '@wick/core/model-error';
 import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
+import { processOf } from '../processes/processes.ts';
 import { materialOf, settle, type Settling } from '../settle.ts';
 
 /** What the vacuum presses with at most, Pa. */
@@ -19,12 +22,55 @@ export function stackRequestOf(job: Settling, laminate: JobLaminate, shop: Shop)
     core: materialOf(job, laminate.coreId, 'core'),
     flowMesh: materialOf(job, laminate.flowMeshId, 'flowMesh'),
     peelPly: materialOf(job, laminate.peelPlyId, 'peelPly'),
+    film: materialOf(job, laminate.filmId, 'film'),
     pliesUnderCore: laminate.pliesUnderCore,
     availablePressure: availablePressure(job, shop),
-    targetFraction: laminate.fibreVolumeFraction,
-    targetPressure: laminate.compactionPressure,
+    ...reachable(job, laminate, shop),
   };
 }
+
+const wantedIn = ({ fibreVolumeFraction, compactionPressure }: JobLaminate) => ({
+  targetFraction: fibreVolumeFraction,
+  targetPressure: compactionPressure,
+});
+
+/** A bag presses with all it has: what is wanted looser is pressed all the same, what is wanted harder is refused as ever. */
+function reachable(job: Settling, laminate: JobLaminate, shop: Shop) {
+  return pressedPast(job, laminate, shop)
+    ? { targetFraction: null, targetPressure: null }
+    : wantedIn(laminate);
+}
+
+/** A wanted fibre volume that a bag presses past. */
+export interface PressedPast {
+  readonly wanted: number;
+  readonly pressed: number;
+  /** Absolute pressure, Pa, at which resin would have to stand in the laminate until gel to leave it so loose. */
+  readonly resinPressure: number;
+}
+
+/** Null where nothing looser is wanted than an infusion's bag presses, or the plies do not tell. */
+export function pressedPast(job: Settling, laminate: JobLaminate, shop: Shop): PressedPast | null {
+  const { fibreVolumeFraction, compactionPressure } = laminate;
+  if (!processOf(job).pressesAll || (fibreVolumeFraction ?? compactionPressure) === null) return null;
+  const fabrics = laminate.plies.map((ply) => materialOf(job, ply.materialId, 'fabric'));
+  if (fabrics.length === 0 || fabrics.some((fabric) => fabric === null)) return null;
+  const plies = fabrics.filter((fabric) => fabric !== null);
+  const available = availablePressure(job, shop);
+  try {
+    const pressed = meanFraction(plies, available);
+    const load = compactionPressure ?? pressureForFraction(plies, fibreVolumeFraction!, available);
+    const wanted = meanFraction(plies, load);
+    const resinPressure = settle(job, shop)['shop.ambientPressure'].value - load;
+    return pressed - wanted > SAME_FRACTION ? { wanted, pressed, resinPressure } : null;
+  } catch (error) {
+    if (error instanceof ModelError) return null;
+    throw error;
+  }
+}
+
+/** Fibre volumes nearer than this are one. */
+const SAME_FRACTION = 0.002;
 
 /**
  * The base laminate of a job, ready to show.

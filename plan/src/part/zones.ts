@@ -33,12 +33,12 @@ export const addZone =
   ): Edit =>
   (job) => {
     const { purpose = 'part' } = changes;
-    const { plies, peelPlyId, ...rest } = job.laminate;
+    const { plies, peelPlyId, filmId, ...rest } = job.laminate;
     const through = plies.map((ply) => ({ through: ply.id }));
     const laminate: JobZone['laminate'] =
       purpose === 'brake'
         ? { ...emptyLaminate, plies: through.slice(0, 1), peelPlyId }
-        : { ...rest, plies: through, peelPlyId };
+        : { ...rest, plies: through, peelPlyId, filmId };
     const name = changes.name ?? nextName(purposeWords[purpose], allZones(job));
     return addTo(purpose, { id, name, temperature: null, outline: rounded(ring), laminate })(job);
   };

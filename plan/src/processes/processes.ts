@@ -11,6 +11,8 @@ export interface Process {
   readonly stages: readonly StageId[];
   /** Resin is drawn through lines, so there is a front to forecast, and rules to check for its lines; else why not. */
   readonly front: { readonly isDrawn: true } | { readonly isDrawn: false; readonly reason: string };
+  /** The bag presses with all it has, and nothing holds the laminate looser than that. */
+  readonly pressesAll: boolean;
   /** Taken where nobody has entered them; s, m, Pa absolute. Common practice, no source. */
   readonly usual: {
     readonly hoseFillDuration: number;
@@ -37,6 +39,7 @@ const wettedByHand = {
     reason:
       'Wetted by hand: no resin is drawn through lines, so there is no front to forecast. Plan, plies, cut list and resin hold all the same.',
   },
+  pressesAll: false,
   usual: { hoseFillDuration: 0, hoseLength: 0, ventPressure: 2000 },
 } as const;
 const drawnThrough = {
@@ -46,9 +49,9 @@ const drawnThrough = {
 } as const;
 
 export const processes: Readonly<Record<ProcessId, Process>> = {
-  infusion: { name: 'infusion', ...drawnThrough },
+  infusion: { name: 'infusion', pressesAll: true, ...drawnThrough },
   wetLayup: { name: 'bagged wet layup', ...wettedByHand },
-  closedMould: { name: 'closed mould', ...drawnThrough },
+  closedMould: { name: 'closed mould', pressesAll: false, ...drawnThrough },
   bonding: { name: 'core bonding', ...wettedByHand },
 };
 

@@ -107,6 +107,8 @@ export const moves: Readonly<Record<string, Move>> = {
   temperature: (_, dice) => withResin({ temperature: 283 + 20 * dice() }),
   batch: (_, dice, id) => withResin({ batches: [{ id, mixedAt: 900 * dice(), after: 0.1 + dice() }] }),
   doubt: (_, dice) => withDoubt({ permeability: 1 + dice() }),
+  reserve: (_, dice) => withResin({ reserve: dice() < 0.3 ? null : { kind: 'share', share: dice() } }),
+  heel: (_, dice) => withValueAt('resin.heel', dice() < 0.3 ? null : dice()),
   hose: (_, dice) => withValueAt('resin.hoseLength', dice() < 0.3 ? null : 3 * dice()),
   line: (job, dice, id) =>
     addLine(newLine(job, pick(['feed', 'vent', 'race'] as const, dice)!, [place(dice), place(dice)], id)),

@@ -3,6 +3,7 @@ import { formatQuantity } from '@wick/core/units/format';
 import { quantityNames, quantityOf, type QuantityName } from '@wick/core/units/quantities';
 import { ambientAtAltitude } from '@wick/core/vacuum/atmosphere';
 import type { JudgingRule } from '@wick/core/verdict/rule';
+import { slipWords } from '@wick/plan/vacuum/cautions';
 import { fieldOf } from '@wick/contract/field';
 import { shopSchema, usualShop, type Shop } from '@wick/contract/shop';
 import { Input } from 'ant-design-vue';
@@ -19,6 +20,7 @@ const setUnit = (name: QuantityName, symbol: string) =>
 const shownUnits = computed(() =>
   quantityNames.filter((name) => !['angle', 'fraction', 'factor', 'number'].includes(name)),
 );
+const slip = computed(() => slipWords(shop.shop, shop.show));
 const mostVacuum = computed(() => formatQuantity(shop.ambient, 'gaugePressure', 'inHg'));
 const [altitude, ambientPressure, temperature] = (
   ['altitude', 'ambientPressure', 'temperature'] as const
@@ -79,6 +81,7 @@ const judgeBy = (key: Key, value: number | null) =>
         @update:model-value="set({ temperature: $event ?? shop.shop.temperature })"
       />
     </section>
+    <p v-if="slip" class="ember" role="alert" data-testid="slip">{{ slip }}</p>
     <p>
       The most vacuum a gauge can show here today is <b class="number">{{ mostVacuum }}</b>. A reading above
       it is a wrong gauge.

@@ -1,7 +1,7 @@
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { DRAG, finenessIn, finenessOf, type Resolution } from '@wick/plan/forecast/assess';
 import { keyOf } from '@wick/plan/forecast/key';
-import { problemOf } from '@wick/plan/forecast/problem';
+import { problemOf, runsInLayers } from '@wick/plan/forecast/problem';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { computed, markRaw, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
 import type { Desk } from './desk.ts';
@@ -38,14 +38,25 @@ export function createForecastRuns(
   problem: Ref<Posed>,
 ) {
   const solved = shallowRef<Solved | null>(null);
+  /** The same job averaged through its thickness, where the fine run tells layers apart. */
+  const averaged = shallowRef<Solved | null>(null);
   const message = ref<string | null>(null);
   const progress = ref<number | null>(null);
   const key = computed(() => (problem.value?.ok ? problem.value.key : null));
   let fineRun = new AbortController();
   let coarseRun = new AbortController();
 
-  async function solve(wanted: string, isFine: boolean) {
-    const how = isFine ? finenessOf(job.value) : DRAG;
+  /** Averaged first, which is quick, then in layers. */
+  async function refine(wanted: string) {
+    const how = finenessOf(job.value);
+    if (!runsInLayers(job.value)) return solve(wanted, true, how);
+    const flat = await solve(wanted, true, { ...how, layers: false }, false);
+    if (!flat || wanted !== key.value || session.isGesturing) return;
+    averaged.value = flat;
+    await solve(wanted, true, how);
+  }
+
+  async function solve(wanted: string, isFine: boolean, how: Resolution, isLast = isFine) {
     const { key: runKey, task } = flowTask(job.value, shop.shop, how);
     const own = new AbortController();
     if (isFine) fineRun = own;
@@ -59,7 +70,9 @@ export function createForecastRuns(
           if (isFine && own === fineRun) progress.value = share;
         },
       });
-      take({ key: wanted, flow: markRaw(flow), isFine });
+      const found: Solved = { key: wanted, flow: markRaw(flow), isFine: isLast };
+      take(found);
+      return found;
     } catch (error) {
       if (error instanceof Cancelled || wanted !== key.value) return;
       message.value = (error as Error).message;
@@ -100,7 +113,7 @@ export function createForecastRuns(
         return;
       }
       if (solved.value?.key !== wanted) void askCoarse();
-      if (!isGesturing) void solve(wanted, true);
+      if (!isGesturing) void refine(wanted);
     },
     { immediate: true },
   );
@@ -112,12 +125,12 @@ export function createForecastRuns(
     try {
       for (let asked: string | null = null; key.value !== null && key.value !== asked;) {
         asked = key.value;
-        if (solved.value?.key !== asked) await solve(asked, false);
+        if (solved.value?.key !== asked) await solve(asked, false, DRAG);
       }
     } finally {
       isCoarseAsked = false;
     }
   }
 
-  return { solved, message, progress, key, cancel: () => fineRun.abort() };
+  return { solved, averaged, message, progress, key, cancel: () => fineRun.abort() };
 }

@@ -1,6 +1,7 @@
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import { effectsOf, type ChangeEffect } from '@wick/core/verdict/changes';
+import type { Band } from '@wick/core/verdict/rule';
 import { clockOf, likelyTimes, withSampledChance } from '@wick/core/verdict/verdict';
 import type { EnsembleSummary } from '@wick/core/verdict/ensemble';
 import { ModelError } from '@wick/core/model-error';
@@ -55,7 +56,7 @@ export function createForecast(desk: Desk, sampled: Ref<EnsembleSummary | null>)
       : orRefusal(() => ({ key: keyOf(problemOf(job.value, shop.shop)) })),
   );
   const runs = createForecastRuns(desk, job, problem);
-  const { solved, key, progress } = runs;
+  const { solved, averaged, key, progress } = runs;
 
   const flow = computed(() => solved.value?.flow ?? null);
   const face = createFace(flow);
@@ -65,6 +66,16 @@ export function createForecast(desk: Desk, sampled: Ref<EnsembleSummary | null>)
   const verdict = computed(() => {
     const looked = flow.value && clock.value ? verdictOf(job.value, shop.shop, flow.value) : null;
     return looked && sampled.value ? withSampledChance(looked, sampled.value, shop.shop.judging) : looked;
+  });
+  /** Band that the same job has averaged through its thickness, where the lag of the mould side makes another of it. */
+  const bandWithoutLag = computed((): Band | null => {
+    const flat = averaged.value;
+    if (!verdict.value || !solved.value?.isFine || flat?.key !== solved.value.key || flat === solved.value)
+      return null;
+    const [plain, layered] = [flat.flow, solved.value.flow].map(
+      (own) => verdictOf(job.value, shop.shop, own)!.band,
+    );
+    return plain === layered ? null : plain!;
   });
   /** What moves the margin most: by the sampled runs where there are any, else as looked up. */
   const leastSure = computed(
@@ -118,6 +129,7 @@ export function createForecast(desk: Desk, sampled: Ref<EnsembleSummary | null>)
     run,
     clock,
     verdict,
+    bandWithoutLag,
     leastSure,
     before,
     missing,

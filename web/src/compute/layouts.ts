@@ -1,7 +1,7 @@
 import type { Outcome } from '@wick/contract/job/result';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { ModelError } from '@wick/core/model-error';
-import { COARSE, verdictOf } from '@wick/plan/forecast/assess';
+import { finenessOf, verdictOf } from '@wick/plan/forecast/assess';
 import { outcomeKeyOf } from '@wick/plan/forecast/key';
 import { outcomeOf } from '@wick/plan/forecast/outcome';
 import { laidOut, type LaidJob } from '@wick/plan/job/laid';
@@ -75,7 +75,7 @@ export function createLayouts({ session, shop, scheduler }: Desk, forecast: Fore
 
   async function workOut({ id, letter, job }: LayoutEntry, signal: AbortSignal) {
     try {
-      const { key, task } = flowTask(job, shop.shop, COARSE);
+      const { key, task } = flowTask(job, shop.shop, finenessOf(job));
       const flow = markRaw(await scheduler.want(key, task, { lane: 'board', signal }));
       flows.value = new Map([...flows.value, [id, flow]]);
       const verdict = verdictOf(job, shop.shop, flow);

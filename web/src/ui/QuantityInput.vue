@@ -34,6 +34,7 @@ const units = useUnits();
 const id = useId();
 const typed = ref<string | null>(null);
 const message = ref<string | null>(null);
+const meanings = ref<readonly string[]>([]);
 const unit = computed(() => props.unit ?? units.unit(props.quantity));
 const shown = computed(() =>
   props.modelValue === null ? '' : formatQuantity(props.modelValue, props.quantity, unit.value),
@@ -51,6 +52,7 @@ function accept() {
   if (text === shown.value) return cancel();
   const parsed = read(text);
   message.value = parsed.ok ? faultOf(parsed.value) : parsed.message;
+  meanings.value = parsed.ok ? [] : (parsed.meanings ?? []);
   if (parsed.ok && message.value === null) done(parsed.value);
 }
 
@@ -91,6 +93,13 @@ function cancel() {
   clearTimeout(pause);
   typed.value = null;
   message.value = null;
+  meanings.value = [];
+}
+
+/** One of the meanings asked for. */
+function mean(text: string) {
+  typed.value = text;
+  accept();
 }
 </script>
 
@@ -112,6 +121,11 @@ function cancel() {
       @keydown.esc="cancel"
     />
     <p v-if="message" :id="`${id}-message`" class="ember" role="alert">{{ message }}</p>
+    <p v-if="meanings.length > 0" class="meanings">
+      <button v-for="text in meanings" :key="text" class="plain link" @mousedown.prevent @click="mean(text)">
+        {{ text }}
+      </button>
+    </p>
   </div>
 </template>
 
@@ -133,6 +147,10 @@ label {
 }
 .assumed {
   border-bottom: 2px dotted var(--resin);
+}
+.meanings {
+  display: flex;
+  gap: 12px;
 }
 p {
   margin: 2px 0 4px;

@@ -5,7 +5,7 @@ import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { addPly, mirrorStack, stagger } from '@wick/plan/laminate/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';
-import { useChoices } from './use-choices.ts';
+import { useChoices } from '../common/use-choices.ts';
 import Choice from '../../ui/Choice.vue';
 
 /** What is done to a ply book as a whole: a further ply, its mirror image, steps at its edge. */

@@ -8,7 +8,7 @@ import { movePly, removePly, repeatPly, setThrough, updatePly } from '@wick/plan
 import { useShopStore } from '../../data/shop-store.ts';
 import JobField from '../common/JobField.vue';
 import PlyActions from './PlyActions.vue';
-import { useChoices } from './use-choices.ts';
+import { useChoices } from '../common/use-choices.ts';
 import Choice from '../../ui/Choice.vue';
 import { useRowDrag } from '../../ui/use-row-drag.ts';
 

@@ -6,26 +6,32 @@ import type { JobLaminate } from '@wick/contract/job/job';
 import type { MaterialKind } from '@wick/contract/materials';
 
 import { computed } from 'vue';
+import { pressedPast } from '@wick/plan/laminate/stack';
+import { useShopStore } from '../../data/shop-store.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { withLaminate } from '@wick/plan/laminate/edits';
 import JobField from '../common/JobField.vue';
-import { useChoices } from './use-choices.ts';
+import { useChoices } from '../common/use-choices.ts';
 import Choice from '../../ui/Choice.vue';
 
 /** What goes with the plies: core and its place, mesh, peel ply, and how hard all of it is pressed. */
 const props = defineProps<{ book: Book; stack: Stack | null }>();
 const job = useSession();
 const library = useLibraryStore();
+const shop = useShopStore();
 const choices = useChoices();
 const laminate = computed(() => props.book.laminate);
 const addOns = [
   ['coreId', 'core', 'Core', 'no core'],
   ['flowMeshId', 'flowMesh', 'Flow mesh', 'no mesh'],
   ['peelPlyId', 'peelPly', 'Peel ply', 'no peel ply'],
+  ['filmId', 'film', 'Perforated film', 'no film'],
 ] as const;
 const options = (kind: MaterialKind, none: string) => [
   { value: '', label: none },
-  ...choices(kind).map((item) => ({ value: item.id, label: item.name })),
+  ...choices(kind)
+    .filter((item) => item.kind !== 'film' || item.use === 'perforated')
+    .map((item) => ({ value: item.id, label: item.name })),
 ];
 const places = computed(() => [
   { value: -1, label: 'in the middle' },
@@ -41,6 +47,7 @@ const faces = [
   { value: 'mould', label: 'the mould side' },
   { value: 'bag', label: 'the bag side' },
 ];
+const past = computed(() => pressedPast(job.laid, laminate.value, shop.shop));
 const refuseFraction = (value: number) =>
   value > 0.05 && value < 0.75 ? null : 'Fibre volumes under a bag lie between 5 and 75 %.';
 </script>
@@ -95,6 +102,12 @@ const refuseFraction = (value: number) =>
       />
     </label>
   </div>
+  <p v-if="past" class="ember past" role="alert" data-testid="pressed-past">
+    {{ shop.show(past.wanted, 'fraction') }} is wanted, but a bag here presses these plies to
+    {{ shop.show(past.pressed, 'fraction') }}, and that is what is reckoned with. Resin kept at
+    {{ shop.show(past.resinPressure, 'absolutePressure') }} in the laminate until gel would leave it so loose,
+    or plies that pack less.
+  </p>
 </template>
 
 <style scoped>
@@ -109,5 +122,8 @@ label {
 }
 .quiet {
   font-size: 12px;
+}
+.past {
+  margin: 8px 0 0;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { runsInLayers } from '@wick/plan/forecast/problem';
 import { useDoubt, useSession } from '../../compute/use-desk.ts';
 import { SAMPLE_RUNS } from '../../compute/doubt.ts';
 import { needsSolving } from '@wick/plan/forecast/sample';
@@ -51,7 +52,7 @@ const fields = [
         />
         <span v-else class="quiet">{{
           needsSolving(job.laid)
-            ? `each run is solved anew, coarsely: ${job.laid.forecast.layers ? 'some minutes with layers' : 'about half a minute'}`
+            ? `each run is solved anew, coarsely: ${runsInLayers(job.laid) ? 'some minutes with layers' : 'about half a minute'}`
             : 'only the speed of the whole is in doubt: the range beside is as good'
         }}</span>
       </div>

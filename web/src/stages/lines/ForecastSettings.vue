@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { runsInLayers } from '@wick/plan/forecast/problem';
 import { withForecast } from '@wick/plan/job/edits';
 import { useSession } from '../../compute/use-desk.ts';
 import { Checkbox } from 'ant-design-vue';
@@ -17,7 +18,7 @@ const fineness = [
 <template>
   <div class="settings">
     <Checkbox
-      :checked="job.laid.forecast.layers"
+      :checked="runsInLayers(job.laid)"
       @change="job.apply(withForecast({ layers: $event.target.checked }))"
       >Mesh and plies as layers</Checkbox
     >

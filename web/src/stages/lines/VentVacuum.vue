@@ -4,12 +4,25 @@ import { availablePressure } from '@wick/plan/laminate/stack';
 import { formatQuantity } from '@wick/core/units/format';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
+import { withPump } from '@wick/plan/job/edits';
+import { useLibraryStore } from '../../data/library-store.ts';
+import { useChoices } from '../common/use-choices.ts';
+import Choice from '../../ui/Choice.vue';
 import JobField from '../common/JobField.vue';
 
 /** Absolute pressure at the vents, with what a gauge here would show for it. */
 const job = useSession();
 const shop = useShopStore();
 const gauge = computed(() => formatQuantity(availablePressure(job.laid, shop.shop), 'gaugePressure', 'inHg'));
+const library = useLibraryStore();
+const choices = useChoices();
+const pumps = computed(() => [
+  { value: '', label: 'not chosen' },
+  ...choices('pump').map(({ id, name, ultimatePressure }) => ({
+    value: id,
+    label: `${name}, to ${shop.show(ultimatePressure, 'absolutePressure')}`,
+  })),
+]);
 const refuse = (value: number) =>
   value >= 0 && value < shop.ambient
     ? null
@@ -23,6 +36,15 @@ const refuse = (value: number) =>
       path="vacuum.ventPressure"
       :refuse="refuse"
     />
+    <label>
+      <span class="quiet">Pump</span>
+      <Choice
+        :value="job.laid.vacuum.pumpId ?? ''"
+        aria-label="Pump"
+        :options="pumps"
+        @change="job.apply(withPump(String($event) || null, library.materials), 'pump')"
+      />
+    </label>
   </div>
 </template>
 
@@ -30,5 +52,13 @@ const refuse = (value: number) =>
 .vacuum {
   width: 300px;
   flex: none;
+}
+label {
+  display: flex;
+  flex-direction: column;
+  margin-top: 8px;
+}
+.quiet {
+  font-size: 12px;
 }
 </style>

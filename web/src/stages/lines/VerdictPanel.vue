@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vacuumCautions } from '@wick/plan/vacuum/cautions';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { assumptionsOf } from '@wick/plan/settle';
 import { formatClock } from '@wick/core/units/format';
@@ -10,6 +11,7 @@ import {
   inputWords,
   likelyWords,
   endName,
+  lagWarning,
   usedWords,
   verdictSentence,
 } from '@wick/plan/forecast/words';
@@ -30,12 +32,15 @@ const effectWords = ({ fillTime, gelTime }: { fillTime: number; gelTime: number 
   Number.isFinite(fillTime)
     ? `${minutes(fillTime)} min, gel ${minutes(gelTime)}`
     : `gels first, at ${minutes(gelTime)}`;
-const findings = computed(
-  () =>
-    forecast.flow?.findings.map((finding) =>
-      findingWords(finding, { clock: clockWords, show: shop.show, nameOf: forecast.nameOf }),
-    ) ?? [],
-);
+const findings = computed(() => [
+  ...vacuumCautions(job.laid, shop.shop, shop.show),
+  ...(forecast.bandWithoutLag && forecast.verdict
+    ? [lagWarning(forecast.bandWithoutLag, forecast.verdict.band)]
+    : []),
+  ...(forecast.flow?.findings ?? []).map((finding) =>
+    findingWords(finding, { clock: clockWords, show: shop.show, nameOf: forecast.nameOf }),
+  ),
+]);
 const clockWords = (time: number) => {
   const at = forecast.timeOf(time);
   return Number.isFinite(at) ? formatClock(at) : 'after gel';

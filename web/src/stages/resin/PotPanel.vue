@@ -44,7 +44,8 @@ const endWords = computed(() => {
   <template v-if="pot">
     <h3>Left in one pot</h3>
     <div v-if="pot.whole && mass" class="row" data-testid="pot">
-      <span>{{ shop.show(mass, 'mass') }} at once</span><span class="number ember">{{ endWords }}</span>
+      <span>{{ shop.show(mass, 'mass') }} at once, vents aside</span
+      ><span class="number ember">{{ endWords }}</span>
     </div>
     <div class="row">
       <span>Largest batch to {{ formatClock(until) }}, warming by {{ SAFE_RISE }} K at most</span>

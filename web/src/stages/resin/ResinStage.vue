@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { withResinSystem } from '@wick/plan/job/edits';
+import type { Job } from '@wick/contract/job/job';
+import { withResin, withResinSystem } from '@wick/plan/job/edits';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { materialOf, settle } from '@wick/plan/settle';
 import { missingOf } from '@wick/plan/forecast/missing';
@@ -22,6 +23,7 @@ import ResinData from './ResinData.vue';
 import Choice from '../../ui/Choice.vue';
 import { laterComponent } from '../../ui/later.ts';
 
+type Reserve = Job['resin']['reserve'];
 defineProps<{ stage: Stage; minute: number | null }>();
 const ResinCharts = laterComponent(() => import('./ResinCharts.vue'));
 const job = useSession();
@@ -43,7 +45,8 @@ const choices = computed(() => {
 const ledger = computed(() => {
   if (missingOf(job.laid).some((item) => item.stage === 'laminate' || item.stage === 'resin')) return null;
   try {
-    return resinLedger(ledgerRequestOf(job.laid, partSums(job.laid, shop.shop)));
+    const flow = forecast.isUpToDate ? forecast.flow : null;
+    return resinLedger(ledgerRequestOf(job.laid, partSums(job.laid, shop.shop), flow));
   } catch {
     return null;
   }
@@ -62,6 +65,23 @@ const durations = [
   ['degasDuration', 'Degassing'],
   ['hoseFillDuration', 'Filling the hose'],
 ] as const;
+/** The schools of it: none, so many per cent, a fixed mass. */
+const reserves = computed(() => {
+  const usual: Reserve[] = [
+    null,
+    ...[0.05, 0.1, 0.2].map((share) => ({ kind: 'share' as const, share })),
+    ...[0.5, 1, 2].map((mass) => ({ kind: 'mass' as const, mass })),
+  ];
+  const isListed = usual.some((item) => JSON.stringify(item) === JSON.stringify(resin.value.reserve));
+  return (isListed ? usual : [...usual, resin.value.reserve]).map((item) => ({
+    value: JSON.stringify(item),
+    label: reserveWords(item),
+  }));
+});
+const reserveWords = (item: Reserve) => {
+  if (!item) return 'none';
+  return item.kind === 'share' ? `${shop.show(item.share, 'fraction')} more` : shop.show(item.mass, 'mass');
+};
 const refuseTemperature = (value: number) =>
   value > 263 && value < 373 ? null : 'Resin is worked between -10 and 100 °C.';
 
@@ -103,6 +123,16 @@ const gaps = computed(() => {
       <JobField label="Shop warms or cools by" path="resin.drift" />
       <JobField v-for="[key, label] in durations" :key="key" :label="label" :path="`resin.${key}`" />
       <JobField label="Feed hose" path="resin.hoseLength" />
+      <JobField label="Heel in the pot" path="resin.heel" />
+      <label class="system">
+        <span class="quiet">Reserve</span>
+        <Choice
+          :value="JSON.stringify(resin.reserve)"
+          aria-label="Reserve"
+          :options="reserves"
+          @change="job.apply(withResin({ reserve: JSON.parse(String($event)) }))"
+        />
+      </label>
     </div>
     <BatchTable />
     <p v-if="forecast.message && !forecast.clock" class="ember" role="alert">{{ forecast.message }}</p>
