@@ -17,6 +17,7 @@ import { computeStack } from '../src/laminate/stack.ts';
 import { across, feedLine, plainZone, strip, stripEnds } from '../src/test/layouts.ts';
 import { endGates, stripNetwork } from '../src/test/strip.ts';
 import { benchStack } from './layered-plate.ts';
+import { axes } from '../src/test/ellipse.ts';
 import { resinChecks } from './resin-checks.ts';
 
 /** Prints the table of docs/methods.md: each case with what its source gives and what comes out here. */
@@ -167,6 +168,17 @@ for (let i = 0; i < 40; i++) {
   else high = r;
 }
 row('Ellipse, K1/K2 = 4 turned by 30°: ratio of axes', 'Weitzenboeck et al. 1999', 2, 0.36 / low);
+for (const [ratio, degrees] of [
+  [10, 23],
+  [20, 0],
+  [20, 69],
+] as const)
+  row(
+    `The same, K1/K2 = ${ratio} turned by ${degrees}°, 3 000 nodes`,
+    'same',
+    Math.sqrt(ratio),
+    axes(ratio, (degrees * Math.PI) / 180, 3000),
+  );
 
 const upward = chain(
   {

@@ -10,6 +10,7 @@ import { lagOf } from './layered-network.ts';
 import type { ForecastRequest } from './layout.ts';
 import { actionsOf, buildNetwork, type Plan } from './layout-network.ts';
 import { finalOf, resinIn, softnessOf, type SettledLaminate } from './settled.ts';
+import { stretchOf } from './stretch.ts';
 import { nodeZones, withBareZones, zonePaths, zonesOf } from './zones-on-mesh.ts';
 
 /** Times are fluidity times, 1/Pa, which any resin at any temperature reads its minutes from; seconds with a resin of its own. */
@@ -116,13 +117,22 @@ let lastMesh: { readonly key: string; readonly mesh: Mesh } | null = null;
 
 function meshOf(request: ForecastRequest): Mesh {
   if (request.shell) return request.shell;
-  const { outline, holes, nodeCount, isGlance } = request;
-  const lines: readonly MeshLine[] = [...request.lines, ...zonePaths(request)];
+  const { nodeCount, isGlance } = request;
+  const stretch = stretchOf(request.zones[0].layers);
+  const laid = (points: readonly Point[]) => (stretch ? points.map(stretch.of) : points);
+  const outline = laid(request.outline);
+  const holes = request.holes.map(laid);
+  const lines = [...request.lines, ...zonePaths(request)].map((line): MeshLine => ({
+    ...line,
+    points: laid(line.points),
+  }));
   // Names are of errors only, and an error leaves no mesh.
   const paths = lines.map((line) => [line.points, line.isDriven]);
   const key = JSON.stringify([outline, holes, paths, nodeCount, isGlance]);
-  if (lastMesh?.key !== key)
-    lastMesh = { key, mesh: meshPart({ outline, holes, lines, nodeCount, isGlance }) };
+  if (lastMesh?.key !== key) {
+    const mesh = meshPart({ outline, holes, lines, nodeCount, isGlance });
+    lastMesh = { key, mesh: stretch ? stretch.back(mesh) : mesh };
+  }
   return lastMesh.mesh;
 }
 
