@@ -3,11 +3,12 @@ import type { MaterialKind, MaterialOf } from '@wick/contract/materials';
 import type { Shop } from '@wick/contract/shop';
 import type { QuantityName } from '@wick/core/units/quantities';
 import { usualDoubt } from '@wick/core/verdict/verdict';
+import { carried, flowDoubt } from './laminate/doubt.ts';
 import { hasFront, processOf, type Process } from './processes/processes.ts';
 import { ambientOf } from './shop/ambient.ts';
 
 /** The part of a job that values are settled from. */
-export type Settling = Pick<Job, 'process' | 'resin' | 'vacuum' | 'doubt' | 'materials'>;
+export type Settling = Pick<Job, 'process' | 'resin' | 'vacuum' | 'doubt' | 'materials' | 'laminate'>;
 
 /** A value as entered, or what is taken where nobody has entered one. */
 export interface Settled {
@@ -59,6 +60,12 @@ const isKnownAtOnePoint = (job: Settling, points: 'viscosityPoints' | 'gelPoints
   const resin = materialOf(job, job.resin.materialId, 'resin');
   return resin !== null && !resin.kinetics && resin[points].length < 2;
 };
+
+/** What the resin's entry carries for values of this name, else what is usual. */
+function ofResin(job: Settling, name: string, usual: number): number {
+  const resin = materialOf(job, job.resin.materialId, 'resin');
+  return resin ? carried(resin, (path) => path.startsWith(name), usual) : usual;
+}
 
 const duration = (key: 'mixDuration' | 'degasDuration' | 'hoseFillDuration') => (job: Settling) =>
   job.resin[key];
@@ -128,14 +135,19 @@ const jobRules = {
     },
     isListed: true,
   },
-  'doubt.permeability': doubtRule('permeability', 'Permeability', 'factor', () => usualDoubt.permeability),
+  /** Of the whole laminate; as its materials' entries carry it. */
+  'doubt.permeability': doubtRule('permeability', 'Permeability', 'factor', flowDoubt),
   'doubt.viscosity': doubtRule('viscosity', 'Viscosity', 'factor', (job) =>
-    isKnownAtOnePoint(job, 'viscosityPoints') ? ONE_POINT : usualDoubt.viscosity,
+    ofResin(job, 'viscosity', isKnownAtOnePoint(job, 'viscosityPoints') ? ONE_POINT : usualDoubt.viscosity),
   ),
   'doubt.gelTime': doubtRule('gelTime', 'Gel time', 'factor', (job) =>
-    isKnownAtOnePoint(job, 'gelPoints') && !materialOf(job, job.resin.materialId, 'resin')?.gelTable
-      ? ONE_POINT
-      : usualDoubt.gelTime,
+    ofResin(
+      job,
+      'gel',
+      isKnownAtOnePoint(job, 'gelPoints') && !materialOf(job, job.resin.materialId, 'resin')?.gelTable
+        ? ONE_POINT
+        : usualDoubt.gelTime,
+    ),
   ),
   'doubt.temperature': doubtRule(
     'temperature',

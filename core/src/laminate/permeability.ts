@@ -26,8 +26,8 @@ export interface AlignedFibres {
 export type PermeabilityLaw =
   MeasuredPoint | { readonly table: readonly MeasuredPoint[] } | { readonly fibres: AlignedFibres };
 
-/** Through-thickness over the smaller in-plane permeability where it was not measured; from memory, typical of fabrics. */
-export const ASSUMED_THROUGH = 0.1;
+/** Through-thickness over the smaller in-plane permeability where it was not measured; from memory, fabrics have 0.02 to 0.1. */
+export const ASSUMED_THROUGH = 0.05;
 
 /**
  * Permeability of a fabric at a fibre volume fraction: measured points are interpolated straight in log K; beyond them,

@@ -1,6 +1,7 @@
 import { sidesOf } from '@wick/core/geometry/sides';
 import { describe, expect, test } from '@jest/globals';
-import { summariseEnsemble } from '@wick/core/verdict/ensemble';
+import { polygonOf } from '@wick/core/geometry/arcs';
+import { rankCorrelation, summariseEnsemble } from '@wick/core/verdict/ensemble';
 import { demoShop } from '../demo/jobs.ts';
 import { faultInLaid, laidDemos } from '../test/laid-demos.ts';
 import type { LaidJob } from '../job/laid.ts';
@@ -45,6 +46,61 @@ describe('drawing a job from its doubt', () => {
     expect(factors.filter((f) => f > 1.4).length).toBeGreaterThan(14);
     expect(factors.filter((f) => f > 1.4).length).toBeLessThan(26);
     expect(factors.filter((f) => f < 1 / 1.4).length).toBeGreaterThan(14);
+  });
+
+  test('each side races by its own chance: never all of them at once because one does', () => {
+    const chanceOf = 0.15;
+    const racing = Array.from({ length: 400 }, (_, i) =>
+      drawJob({ ...sure, doubt: { ...sure.doubt, raceChance: chanceOf } }, demoShop, i)
+        .drawn.lines.filter(({ kind }) => kind === 'race')
+        .map(({ id }) => id),
+    );
+    const sides = sidesOf(polygonOf(spinner.part.outline)).length;
+    for (let side = 0; side < sides; side++) {
+      const count = racing.filter((ids) => ids.includes(`race-drawn-${side}`)).length;
+      // Binomial: 60 of 400, standard deviation 7.1.
+      expect(Math.abs(count - 60)).toBeLessThan(4 * 7.1);
+    }
+    // Of independent sides 400 x 0.15^n race together; the first runs are no others.
+    expect(racing.filter((ids) => ids.length === sides).length).toBeLessThan(400 * chanceOf ** sides + 8);
+    expect(racing.slice(0, 10).some((ids) => ids.length < sides)).toBe(true);
+  });
+
+  test('what nobody typed for the job scatters by each entry: along, and through the thickness more', () => {
+    const own = { ...sure, doubt: { ...sure.doubt, permeability: null } };
+    const fabricIn = (job: LaidJob) => {
+      const fabric = job.materials.find(({ id }) => id === 'biax-glass-600');
+      if (fabric?.kind !== 'fabric' || !('along' in fabric.permeability)) throw new Error('no such fabric');
+      return fabric.permeability;
+    };
+    const { along, across } = fabricIn(sure);
+    const draws = Array.from({ length: 300 }, (_, i) => fabricIn(drawJob(own, demoShop, i).drawn));
+    const beyond = (values: number[], factor: number) => values.filter((value) => value > factor).length;
+    const [inPlane, through] = [
+      draws.map((drawn) => drawn.along / along),
+      draws.map((drawn) => drawn.through! / (drawn.along / along) / (0.05 * Math.min(along, across))),
+    ];
+    for (const [values, factor] of [
+      [inPlane, 1.4],
+      [through, 2.5],
+    ] as const) {
+      // One in ten of 300, standard deviation 5.2.
+      expect(Math.abs(beyond(values, factor) - 30)).toBeLessThan(3 * 5.2);
+      expect(
+        Math.abs(
+          beyond(
+            values.map((value) => 1 / value),
+            factor,
+          ) - 30,
+        ),
+      ).toBeLessThan(3 * 5.2);
+    }
+    // A mesh and a fabric are not wrong together.
+    const meshes = Array.from({ length: 300 }, (_, i) => {
+      const mesh = drawJob(own, demoShop, i).drawn.materials.find(({ kind }) => kind === 'flowMesh');
+      return mesh?.kind === 'flowMesh' ? mesh.permeability : NaN;
+    });
+    expect(Math.abs(rankCorrelation(meshes, inPlane))).toBeLessThan(0.2);
   });
 
   test('a race runs along the sides between corners', () => {

@@ -4,6 +4,8 @@ import { polygonOf } from '@wick/core/geometry/arcs';
 import type { Point } from '@wick/core/geometry/polygon';
 import { sidesOf } from '@wick/core/geometry/sides';
 import type { EnsembleSample } from '@wick/core/verdict/ensemble';
+import { ASSUMED_THROUGH } from '@wick/core/laminate/permeability';
+import { flowShares, inPlaneDoubt, throughDoubt } from '../laminate/doubt.ts';
 import { halton, normalQuantile } from '@wick/core/verdict/sampling';
 import { fills } from '@wick/core/verdict/rule';
 import { clockOf } from '@wick/core/verdict/verdict';
@@ -69,9 +71,13 @@ export function drawJob(
   };
   const factor = (spread: number, value: number) => spread ** (value / NINE_IN_TEN);
   const thickness = factor(scatter.thickness, z.thickness);
-  const scaled = job.materials.map((material) =>
+  const scaled = job.materials.map((material, n) =>
     scatterMaterial(material, {
-      permeability: factor(doubt.permeability, z.permeability),
+      ...permeabilityOf(job, material, {
+        all: factor(doubt.permeability, z.permeability),
+        own: carriesMost(job, material) ? z.permeability : scatteredNormal(index, 2 * n),
+        through: scatteredNormal(index, 2 * n + 1),
+      }),
       thickness,
       viscosity: factor(doubt.viscosity, z.viscosity),
       gelTime: factor(doubt.gelTime, z.gelTime),
@@ -80,9 +86,7 @@ export function drawJob(
   const races = sidesOf(polygonOf(job.part.outline))
     .slice(0, MOST_SIDES)
     .map((points, side): JobLine | null =>
-      halton(index + 1, RACE_BASES[side]!) < scatter.raceChance
-        ? raceAlong(points, side, scatter.raceGap)
-        : null,
+      scattered(index, -1 - side) < scatter.raceChance ? raceAlong(points, side, scatter.raceGap) : null,
     )
     .filter((line) => line !== null);
   const shift = (doubt.temperature * z.temperature) / NINE_IN_TEN;
@@ -104,11 +108,34 @@ export function drawJob(
   };
 }
 
-const RACE_BASES = [13, 17, 19, 23, 29, 31];
+/** Factors on a material's permeability: one for all that somebody typed for the job, else by its own entry, each material by itself. */
+function permeabilityOf(job: LaidJob, material: Material, z: { all: number; own: number; through: number }) {
+  if (job.doubt.permeability !== null) return { permeability: z.all, through: 1 };
+  return {
+    permeability: inPlaneDoubt(material) ** (z.own / NINE_IN_TEN),
+    through: throughDoubt(material) ** (z.through / NINE_IN_TEN),
+  };
+}
+
+/** The material whose doubt moves the fill most takes the evenly spread draws. */
+function carriesMost(job: LaidJob, { id }: Material): boolean {
+  const shares = flowShares(job);
+  return (shares.get(id) ?? 0) === Math.max(...shares.values());
+}
+
+const scatteredNormal = (index: number, stream: number) => normalQuantile(scattered(index, stream));
+
+/** A number between 0 and 1 that looks like chance, the same for the same draw and stream: neighbouring streams go their own ways. Source: finaliser of MurmurHash3 (Appleby). */
+export function scattered(index: number, stream: number): number {
+  let h = Math.imul(index + 1, 0x9e3779b1) ^ Math.imul(stream + 0x51ed27, 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  return ((h ^ (h >>> 16)) >>> 0) / 2 ** 32 + 2 ** -33;
+}
 
 function scatterMaterial(
   material: Material,
-  by: { permeability: number; thickness: number; viscosity: number; gelTime: number },
+  by: { permeability: number; through: number; thickness: number; viscosity: number; gelTime: number },
 ): Material {
   switch (material.kind) {
     case 'flowMesh':
@@ -118,7 +145,7 @@ function scatterMaterial(
       const looser = (fraction: number) => Math.min(0.79, fraction / by.thickness);
       return {
         ...material,
-        permeability: scalePermeability(material.permeability, by.permeability),
+        permeability: scalePermeability(material.permeability, by),
         compaction: {
           ...compaction,
           fractionAt100kPa: looser(compaction.fractionAt100kPa),
@@ -161,14 +188,28 @@ function scatterMaterial(
 
 type FabricPermeability = Extract<Material, { kind: 'fabric' }>['permeability'];
 
-function scalePermeability(law: FabricPermeability, by: number): FabricPermeability {
+/** @param by through is on top of what scales all directions */
+function scalePermeability(
+  law: FabricPermeability,
+  { permeability: by, through: more }: { permeability: number; through: number },
+): FabricPermeability {
   if ('fibres' in law)
     return { fibres: { ...law.fibres, fibreRadius: law.fibres.fibreRadius * Math.sqrt(by) } };
+  const throughOf = ({
+    along,
+    across,
+    through,
+  }: {
+    along: number;
+    across: number;
+    through?: number | null;
+  }) =>
+    more === 1 ? through && through * by : (through ?? ASSUMED_THROUGH * Math.min(along, across)) * by * more;
   const scaled = (point: Exclude<FabricPermeability, { fibres: unknown } | { table: unknown }>) => ({
     ...point,
     along: point.along * by,
     across: point.across * by,
-    through: point.through && point.through * by,
+    through: throughOf(point),
   });
   return 'table' in law ? { table: law.table.map(scaled) } : scaled(law);
 }

@@ -1,4 +1,4 @@
-import type { Job, JobLaminate } from '@wick/contract/job/job';
+import type { JobLaminate } from '@wick/contract/job/job';
 import type { Shop } from '@wick/contract/shop';
 import { meanFraction, pressureForFraction } from '@wick/core/laminate/compaction';
 import { ModelError } from '@wick/core/model-error';
@@ -76,6 +76,6 @@ const SAME_FRACTION = 0.002;
  * The base laminate of a job, ready to show.
  * @throws ModelError of computeStack
  */
-export function stackOf(job: Settling & Pick<Job, 'laminate'>, shop: Shop): Stack {
+export function stackOf(job: Settling, shop: Shop): Stack {
   return computeStack(stackRequestOf(job, job.laminate, shop));
 }

@@ -1,0 +1,64 @@
+import type { Job } from '@wick/contract/job/job';
+import type { Material } from '@wick/contract/materials';
+import { permeabilityAt } from '@wick/core/laminate/permeability';
+
+/** x/÷ of a permeability that its entry says nothing about: somebody else's data; from memory. */
+const OTHERS_DATA = 2;
+/** The same through the thickness, where next to nobody measures. */
+const THROUGH = 2.5;
+
+/** x/÷ of what an entry carries for a value, or for any part of it; else what is usual. */
+export function carried({ about = {} }: Material, isOf: (path: string) => boolean, usual: number): number {
+  const doubts = Object.entries(about).flatMap(([path, { doubt }]) => (isOf(path) ? (doubt ?? []) : []));
+  return doubts.length > 0 ? 1 + Math.max(...doubts) : usual;
+}
+
+const isThrough = (path: string) => path.endsWith('.through');
+
+/** x/÷ of how a material lets resin run in its plane. */
+export const inPlaneDoubt = (material: Material): number =>
+  carried(material, (path) => path.startsWith('permeability') && !isThrough(path), OTHERS_DATA);
+
+/** x/÷ of how it lets resin run through its thickness. */
+export const throughDoubt = (material: Material): number => carried(material, isThrough, THROUGH);
+
+/** What each material of the base laminate carries of the flow in its plane, 0-1, by its id. */
+export function flowShares({
+  laminate,
+  materials,
+}: Pick<Job, 'laminate' | 'materials'>): Map<string, number> {
+  const flows = new Map<string, number>();
+  const add = (id: string, flow: number) => flows.set(id, (flows.get(id) ?? 0) + flow);
+  for (const id of [laminate.flowMeshId, ...laminate.plies.map((ply) => ply.materialId)]) {
+    const material = materials.find((item) => item.id === id);
+    if (material?.kind === 'flowMesh') add(material.id, material.permeability * material.thickness);
+    if (material?.kind === 'fabric') add(material.id, flowOf(material));
+  }
+  const total = [...flows.values()].reduce((sum, flow) => sum + flow, 0);
+  return new Map([...flows].map(([id, flow]) => [id, flow / total]));
+}
+
+function flowOf(fabric: Extract<Material, { kind: 'fabric' }>): number {
+  const { arealWeight, fibreDensity, compaction, permeability, name } = fabric;
+  const fraction = compaction.fractionAt100kPa;
+  try {
+    const { along, across } = permeabilityAt(permeability, fraction, name);
+    return (Math.sqrt(along * across) * arealWeight) / (fibreDensity * fraction);
+  } catch {
+    return 0;
+  }
+}
+
+/**
+ * x/÷ of the flow through the base laminate: the doubts of its materials, each by its share of the flow, independent of one
+ * another: ln x = sqrt(sum (share ln x_i)^2). Checked by doubt.test.ts.
+ */
+export function flowDoubt(job: Pick<Job, 'laminate' | 'materials'>): number {
+  const shares = flowShares(job);
+  if (shares.size === 0) return OTHERS_DATA;
+  const square = job.materials.reduce(
+    (sum, material) => sum + ((shares.get(material.id) ?? 0) * Math.log(inPlaneDoubt(material))) ** 2,
+    0,
+  );
+  return Math.exp(Math.sqrt(square));
+}
