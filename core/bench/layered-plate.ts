@@ -44,9 +44,10 @@ const across = (id: string, x: number, kind: 'feed' | 'vent'): LayoutLine => ({
       : [],
 });
 
-/** A plate 2.4 by 0.8 m told apart through its thickness, with feeds that open one after the other. */
-export function demoLayers(nodeCount: number): FlowForecast {
-  const { laminateThickness } = computeStack(benchStack);
+/** A plate 2.4 by 0.8 m told apart through its thickness, or averaged, with feeds that open one after the other. */
+export function demoLayers(nodeCount: number, isLayered = true): FlowForecast {
+  const { laminateThickness, transmissibility, storage } = computeStack(benchStack);
+  const averaged = [{ name: 'Averaged', transmissibility, storage, toNext: 0, isSoft: true }];
   return forecastFlow({
     outline: rectangle({ length: 2.4, width: 0.8 }),
     holes: [],
@@ -62,7 +63,7 @@ export function demoLayers(nodeCount: number): FlowForecast {
         outline: null,
         soft: null,
         thickness: laminateThickness,
-        layers: computeLayers(benchStack),
+        layers: isLayered ? computeLayers(benchStack) : averaged,
       },
     ],
     feedPressure: 94_000,

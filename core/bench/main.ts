@@ -121,6 +121,14 @@ const layered = [300, 1000, 3000].map((nodeCount) => {
   return { n: result.mesh.nodeCount, ms };
 });
 console.log(`  exponent ${exponent(layered[0], layered[2]).toFixed(2)}`);
+const [inLayers, flat] = [best(() => demoLayers(833), 3), best(() => demoLayers(5000, false), 3)];
+console.log(
+  `  5 000 nodes in six layers: ${inLayers.ms.toFixed(0)} ms, averaged: ${flat.ms.toFixed(0)} ms; ratio ${(inLayers.ms / flat.ms).toFixed(2)} : 1`,
+);
+const places = best(() => demoLayers(5000), 1);
+console.log(
+  `  5 000 places in six layers, 30 000 nodes: ${places.ms.toFixed(0)} ms, ${(places.ms / flat.ms).toFixed(1)} times the averaged ones`,
+);
 
 console.log('New temperature on a solved layout');
 const poreVolume = small.network.storage.reduce((a, b) => a + b, 0);

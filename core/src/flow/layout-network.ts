@@ -1,7 +1,7 @@
 import type { Mesh } from '../geometry/mesh.ts';
 import { allNodes, nearestNode, nodesWithin, placeOf } from '../geometry/mesh-places.ts';
 import { pointAlong } from '../geometry/along.ts';
-import { distance } from '../geometry/polygon.ts';
+import { distance, type Point } from '../geometry/polygon.ts';
 import { ModelError } from '../model-error.ts';
 import { addChannel, hoseConductance, roundBore } from './channels.ts';
 import type { Gate } from './gates.ts';
@@ -84,12 +84,14 @@ export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: Array
 /** Pore volume of a pot or tee: next to nothing, for it is full from the start. */
 const speck = ({ storage }: FlowNetwork) => 1e-3 * storage[0];
 
-function inletNode(mesh: Mesh, line: LayoutLine, nodes: Int32Array): number {
-  const target = pointAlong(line.points, line.inlet ?? 0.5);
-  return nodes.reduce((best, node) =>
+const inletNode = (mesh: Mesh, line: LayoutLine, nodes: Int32Array): number =>
+  nodeAt(mesh, nodes, pointAlong(line.points, line.inlet ?? 0.5));
+
+/** The one of some nodes that is nearest to a place. */
+const nodeAt = (mesh: Mesh, nodes: Int32Array, target: Point): number =>
+  nodes.reduce((best, node) =>
     distance(placeOf(mesh, node), target) < distance(placeOf(mesh, best), target) ? node : best,
   );
-}
 
 /** The layout's actions on its gates. @throws ModelError NO_SUCH_LINE */
 export function actionsOf(
@@ -129,9 +131,20 @@ export function actionsOf(
         const path = mark ? [mark] : lines[index].points;
         const own = mark ? Int32Array.of(nearestNode(mesh, mark)) : gates[gateOf[index]].nodes;
         const level = mark || lines[index].kind === 'feed' ? 0.5 : 1;
-        const near = when.distance > 0 ? nodesWithin(mesh, path, when.distance) : own;
-        const nodes = near.length > 0 ? near : own;
-        return { kind: 'wet', nodes, level, delay: when.delay };
+        const beyond = (nodes: Int32Array, from: readonly Point[]) => {
+          const near = when.distance > 0 ? nodesWithin(mesh, from, when.distance) : nodes;
+          return near.length > 0 ? near : nodes;
+        };
+        const beyondOne = (node: number) => beyond(Int32Array.of(node), [placeOf(mesh, node)]);
+        // A point, behind its well, has one node only.
+        const at = mark || own.length === 1 ? 'last' : (when.at ?? 'last');
+        const [nodes, ...orElse] =
+          at === 'last'
+            ? [beyond(own, path)]
+            : at === 'middle'
+              ? [beyondOne(nodeAt(mesh, own, pointAlong(path, 0.5)))]
+              : Array.from(own, beyondOne);
+        return { kind: 'wet', nodes, orElse, level, delay: when.delay };
       }
     }
   };

@@ -35,8 +35,14 @@ export interface LayoutAction {
 export type LayoutTrigger =
   /** Run time. */
   | { readonly kind: 'time'; readonly time: number }
-  /** The front has passed a line or mark and gone a distance beyond; delay in s on the clock. */
-  | { readonly kind: 'passed'; readonly what: string; readonly distance: number; readonly delay: number }
+  /** The front has passed a line or mark and gone a distance beyond; delay in s on the clock. A line by the place where it comes first, its middle, or where it comes last (usual). */
+  | {
+      readonly kind: 'passed';
+      readonly what: string;
+      readonly at?: 'first' | 'middle' | 'last';
+      readonly distance: number;
+      readonly delay: number;
+    }
   | { readonly kind: 'zoneFull'; readonly zone: number; readonly delay: number }
   | { readonly kind: 'drawn'; readonly volume: number; readonly delay: number }
   | { readonly kind: 'opened'; readonly what: string; readonly delay: number }

@@ -123,6 +123,44 @@ describe('triggers of a layout', () => {
     expect(Math.abs(opens(run(when)) / expected - 1)).toBeLessThan(0.04);
   });
 
+  test('a slanting line counts as passed by its first place, its middle or its last; a distance runs on from there', () => {
+    const time = (at: 'first' | 'middle' | 'last' | undefined, distance = 0) => {
+      const { events } = forecastFlow({
+        outline: strip(1, width),
+        holes: [],
+        lines: [
+          ...stripEnds(1, width),
+          feedLine({
+            id: 'second',
+            name: 'Second',
+            points: [
+              { x: 0.3, y: 0 },
+              { x: 0.5, y: width },
+            ],
+            startsOpen: false,
+            actions: [
+              { id: 'opens', opening: 1, when: { kind: 'passed', what: 'second', at, distance, delay: 0 } },
+            ],
+          }),
+        ],
+        zones: [plainZone({ T, S })],
+        feedPressure: 94_000,
+        vacuumPressure: 2_000,
+        density: 1130,
+        nodeCount: 1500,
+      });
+      return events.find(({ lineId, kind }) => lineId === 'second' && kind === 'opens')!.time;
+    };
+    for (const [opened, x] of [
+      [time('first'), 0.3],
+      [time('middle'), 0.4],
+      [time('last'), 0.5],
+      [time(undefined), 0.5],
+      [time('middle', 0.1), 0.5],
+    ] as const)
+      expect(Math.abs(opened / stripTime(x) - 1)).toBeLessThan(0.06);
+  });
+
   test('a brake that has to be full waits for its own nodes, though they do not count as part', () => {
     const opened = opens(run({ kind: 'zoneFull', zone: 1, delay: 0 }, 1, [], true));
     expect(Math.abs(opened / stripTime(0.5) - 1)).toBeLessThan(0.04);

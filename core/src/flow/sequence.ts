@@ -7,6 +7,8 @@ export type Trigger =
   | {
       readonly kind: 'wet';
       readonly nodes: Int32Array;
+      /** Or all of one of these. */
+      readonly orElse?: readonly Int32Array[];
       /** Fill fraction that counts: 1/2 where the front stands at a node inside the part (default), 1 for full. */
       readonly level?: number;
       /** Seconds on the clock after that. */
@@ -68,7 +70,9 @@ export function createSequence(
       case 'time':
         return time >= when.time * (1 - 1e-12);
       case 'wet':
-        return when.nodes.length > 0 && when.nodes.every((i) => level[i] >= (when.level ?? 0.5));
+        return [when.nodes, ...(when.orElse ?? [])].some(
+          (nodes) => nodes.length > 0 && nodes.every((i) => level[i] >= (when.level ?? 0.5)),
+        );
       case 'drawn':
         return drawn >= when.volume;
       case 'opened':

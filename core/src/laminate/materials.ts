@@ -50,7 +50,7 @@ export interface Core {
 }
 
 /** Resin that a cut face takes, m3/m2: from memory, 0.1 to 0.25 mm. */
-export const FACE_PICK_UP = 1.5e-4;
+const FACE_PICK_UP = 1.5e-4;
 
 /**
  * Resin a square metre of core takes, m3/m2: as measured, or the volume of its holes (square pattern) and its slits (both
@@ -119,7 +119,7 @@ export interface Film {
 }
 
 /** Common practice, no source. */
-export const USUAL_FILM_HOLES = { diameter: 5e-4, spacing: 0.025 };
+const USUAL_FILM_HOLES = { diameter: 5e-4, spacing: 0.025 };
 
 /**
  * What a perforated film lets through per area, m: n / (128 t / (pi d^4) + 24 / d^3 + 1 / (2 d sqrt(K_xy K_z))), the last term

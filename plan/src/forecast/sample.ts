@@ -126,7 +126,7 @@ function carriesMost(job: LaidJob, { id }: Material): boolean {
 const scatteredNormal = (index: number, stream: number) => normalQuantile(scattered(index, stream));
 
 /** A number between 0 and 1 that looks like chance, the same for the same draw and stream: neighbouring streams go their own ways. Source: finaliser of MurmurHash3 (Appleby). */
-export function scattered(index: number, stream: number): number {
+function scattered(index: number, stream: number): number {
   let h = Math.imul(index + 1, 0x9e3779b1) ^ Math.imul(stream + 0x51ed27, 0x85ebca6b);
   h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
   h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);

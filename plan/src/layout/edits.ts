@@ -69,11 +69,11 @@ const words = { feed: 'Feed', vent: 'Vent', race: 'Race edge' };
 /** Usual bore of a line, and gap of a race, m: common practice, no source. */
 const USUAL_BORE = { feed: 0.012, vent: 0.012, race: 0.001 };
 
-/** Opens or shuts when the front has passed a line or mark. */
+/** Opens or shuts when the front has passed a line, by its middle, or a mark. */
 export const whenPassed = (what: string, opening: number, id: string = newId()): JobAction => ({
   id,
   opening,
-  when: { kind: 'passed', what, distance: 0, delay: 0 },
+  when: { kind: 'passed', what, at: 'middle', distance: 0, delay: 0 },
 });
 
 /** A new line named after its kind and number: "Feed 2". The first feed opens at the start, further ones when the front has passed them. */

@@ -48,6 +48,9 @@ describe('the valve script', () => {
     expect(cue({ kind: 'passed', what: 'feed-2', distance: 0.05, delay: 60 })).toBe(
       'When the front has passed Feed 2 and gone 50 mm beyond, 1:00 min after that',
     );
+    expect(cue({ kind: 'passed', what: 'feed-2', at: 'middle', distance: 0, delay: 0 })).toBe(
+      'When the front has passed the middle of Feed 2',
+    );
     expect(cue({ kind: 'passed', what: 'vent-1', distance: 0, delay: 0 })).toBe(
       'When resin stands along Vent',
     );

@@ -89,9 +89,12 @@ function cueWords({ when }: JobAction, line: JobLine, job: LaidJob, { show }: Sc
       return `At minute ${formatClock(when.time)} from first mix`;
     case 'passed': {
       const isVent = job.lines.some(({ id, kind }) => id === when.what && kind === 'vent');
+      const isLine = job.lines.some(({ id, points }) => id === when.what && points.length > 1);
+      const where =
+        isLine && when.at ? { first: 'the first of ', middle: 'the middle of ', last: '' }[when.at] : '';
       const base = isVent
-        ? `When resin stands along ${named(when.what)}`
-        : `When the front has passed ${named(when.what)}`;
+        ? `When resin stands ${where === '' ? 'along' : 'at'} ${where}${named(when.what)}`
+        : `When the front has passed ${where}${named(when.what)}`;
       const beyond = when.distance > 0 ? ` and gone ${show(when.distance, 'length')} beyond` : '';
       return `${base}${beyond}${delay}`;
     }

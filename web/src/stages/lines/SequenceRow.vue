@@ -7,7 +7,7 @@ import { computed } from 'vue';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import Choice from '../../ui/Choice.vue';
 import JobField from '../common/JobField.vue';
-import { doingWords, freshTrigger, triggerKinds } from './sequence-words.ts';
+import { doingWords, freshTrigger, passings, triggerKinds } from './sequence-words.ts';
 import { useScript } from './use-script.ts';
 
 /** The cells of one action: what a line does, what it waits for, and the minute it comes to. */
@@ -40,12 +40,21 @@ const change = (changes: Partial<JobAction>) =>
   job.apply(updateAction(turn.value, changes), 'change of a turn');
 /** One value of what it waits for. */
 const setWhen = (
-  changes: Partial<Record<'what' | 'zone', string> & Record<'time' | 'mass' | 'distance' | 'delay', number>>,
+  changes: Partial<
+    Record<'what' | 'zone' | 'at', string> & Record<'time' | 'mass' | 'distance' | 'delay', number>
+  >,
 ) => change({ when: { ...props.action.when, ...changes } as JobTrigger });
 function setKind(kind: JobTrigger['kind']) {
   const when = freshTrigger(kind, job.laid, props.line.id);
   if (when) change({ when });
 }
+/** It waits for a line, which is long, rather than for a mark. */
+const isOfLine = computed(() => {
+  const { when } = props.action;
+  return (
+    when.kind === 'passed' && props.lines.some(({ id, points }) => id === when.what && points.length > 1)
+  );
+});
 /** The minute it came to. */
 const happens = computed(() => {
   const time = script.value.find(({ actionId }) => actionId === props.action.id)?.time;
@@ -110,6 +119,15 @@ const happens = computed(() => {
       path="layouts.lines.actions.when.mass"
       :model-value="action.when.mass"
       @update:model-value="setWhen({ mass: $event! })"
+    />
+    <Choice
+      v-if="isOfLine && action.when.kind === 'passed'"
+      size="small"
+      class="target"
+      :value="action.when.at ?? 'last'"
+      :options="passings"
+      :aria-label="`Where ${line.name} looks at it`"
+      @change="setWhen({ at: String($event) })"
     />
   </td>
   <td class="small">

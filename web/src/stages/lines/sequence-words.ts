@@ -11,11 +11,18 @@ export const triggerKinds: readonly { readonly kind: JobTrigger['kind']; readonl
   { kind: 'full', label: 'whole part is wet' },
 ];
 
+/** By which part of a line the front counts as having passed it. */
+export const passings = [
+  { value: 'first', label: 'where it comes first' },
+  { value: 'middle', label: 'at its middle' },
+  { value: 'last', label: 'where it comes last' },
+];
+
 /** A fresh trigger of a kind, pointing at something that is there; null when the job has nothing for it to wait on. */
 export function freshTrigger(kind: JobTrigger['kind'], job: LaidJob, own: string): JobTrigger | null {
   switch (kind) {
     case 'passed':
-      return { kind, what: own, distance: 0, delay: 0 };
+      return { kind, what: own, at: 'middle', distance: 0, delay: 0 };
     case 'time':
       return { kind, time: 1800 };
     case 'opened': {
