@@ -233,12 +233,9 @@ const kioskFascia = jobOf({
 });
 
 /** Flow mesh that stops short of the vent. */
-const withMeshShort = (job: Job, gap = MESH_GAP) => {
+const withMeshShort = (job: Job) => {
   const vent = currentLayout(job).lines.find(({ kind }) => kind === 'vent')!;
-  return endMeshShort(vent, gap, 'mesh')(job);
+  return endMeshShort(vent, MESH_GAP, 'mesh')(job);
 };
 
-/** Far enough that the far skin of its sandwich is wet before resin shuts the vent's side of it off. */
-const GORE_GAP = 0.15;
-
-export const demoJobs: Job[] = [withMeshShort(domeGore, GORE_GAP), withMeshShort(hydroSpinner), withMeshShort(kerbPlate), sledTray, kioskFascia];
+export const demoJobs: Job[] = [domeGore, withMeshShort(hydroSpinner), withMeshShort(kerbPlate), sledTray, kioskFascia];

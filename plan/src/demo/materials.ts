@@ -11,7 +11,7 @@ export const demoMaterials: Material[] = [
     id: 'quad-glass-850', kind: 'fabric', name: 'Quad glass 850', source, arealWeight: 0.85, fibreDensity: 2550,
     rollWidth: 1.27, rollLength: 50, directions: [0, degrees(45), degrees(90), degrees(-45)],
     compaction: { fractionAt100kPa: 0.53, exponent: 0.05, unloadingExponent: 0.02 },
-    permeability: { fraction: 0.52, along: 4e-11, across: 3e-11, through: 2e-12 },
+    permeability: { fraction: 0.52, along: 4e-11, across: 3e-11, through: 3e-12 },
     about: { 'permeability.along': { doubt: 0.4, source: 'Invented strip test' } },
   },
   {

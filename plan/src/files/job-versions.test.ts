@@ -104,8 +104,8 @@ describe('files of earlier versions', () => {
           ? Object.fromEntries(
               Object.entries(value)
                 .filter(([key, item]) => !(['id', 'currentLayoutId'].includes(key) && isName(item)))
-                // What the library has said of its resins since.
-                .filter(([key]) => !['chemistry', 'gelMass'].includes(key))
+                // What the library has said of its resins, and of its doubts, since.
+                .filter(([key]) => !['chemistry', 'gelMass', 'about'].includes(key))
                 .map(([key, item]) => [key, plain(item)]),
             )
           : value;
