@@ -45,11 +45,43 @@ test('one gesture is one undo step, and redo brings it back', async ({ page, hom
   await expect(field).toHaveValue('');
   await page.keyboard.press('Control+Shift+z');
   await expect(field).toHaveValue('58.2 mbar');
-  await field.fill('31 inHg');
+  await field.fill('31 inHg vac');
   await field.press('Enter');
   await expect(page.getByRole('alert')).toContainText('more than the air weighs here (27.7 inHg)');
   await field.press('Escape');
   await expect(field).toHaveValue('58.2 mbar');
+});
+
+test('what a gauge may mean is asked back, a sea-level pressure is caught, and a pump holds no better than it reaches', async ({
+  page,
+  home,
+}) => {
+  await openDemo(page, home, 'Hydro spinner');
+  await page.getByRole('tab', { name: 'Hoses' }).click();
+  const field = page.getByLabel('Vacuum at the vents');
+  await field.fill('-28 inHg');
+  await field.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('28 inHg below the air outside?');
+  await field.fill('1 psi');
+  await field.press('Enter');
+  await expect(page.getByRole('button', { name: '1 psi vac' })).toBeVisible();
+  await page.getByRole('button', { name: '1 psi abs' }).click();
+  // NIST SP 811: 6894.757 Pa.
+  await expect(field).toHaveValue('68.9 mbar');
+  await field.fill('');
+  await field.press('Enter');
+  await page
+    .getByRole('combobox', { name: 'Pump', exact: true })
+    .selectOption({ label: 'Pump, dry vane, to 120 mbar' });
+  await expect(field).toHaveAttribute('placeholder', '120 mbar');
+  await page.goto(`${home}/shop`);
+  const ambient = page.getByLabel('Ambient pressure, if measured');
+  await ambient.fill('1013 mbar');
+  await ambient.press('Enter');
+  await expect(page.getByTestId('slip')).toContainText('sea level: at 640 m that is 938.5 mbar');
+  await ambient.fill('');
+  await ambient.press('Enter');
+  await expect(page.getByTestId('slip')).toHaveCount(0);
 });
 
 test('the front is read by hover and by dragging the fuse, and the minute stands in the address', async ({

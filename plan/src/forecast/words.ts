@@ -96,7 +96,7 @@ export function usedWords(
 
 /** Why layers matter here: the band that the laminate averaged through its thickness would have. */
 export const lagWarning = (without: Band, band: Band): string =>
-  `Averaged through the thickness this would read “${bandWords[without]}”: the mould side lags behind, which makes it “${bandWords[band]}”.`;
+  `Averaged through the thickness this would read “${bandWords[without]}”; with mesh and plies told apart, and the lag of the mould side, it reads “${bandWords[band]}”.`;
 
 /** What was found in a run, in a sentence: what, when, and what to do about it. */
 export function findingWords(

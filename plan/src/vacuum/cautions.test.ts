@@ -9,8 +9,7 @@ import { laidDemos } from '../test/laid-demos.ts';
 import { vacuumCautions } from './cautions.ts';
 
 const [gore, spinner] = laidDemos;
-const show = (value: number, quantity: 'absolutePressure' | 'length' | 'temperature') =>
-  formatQuantity(value, quantity, quantity === 'length' ? 'm' : undefined);
+const show = (value: number, quantity: 'absolutePressure' | 'temperature') => formatQuantity(value, quantity);
 const cautions = (job = gore!, shop = demoShop) => vacuumCautions(job, shop, show);
 
 describe('before a vacuum is believed', () => {

@@ -5,7 +5,7 @@ import { styreneBoilsBelow } from '@wick/core/vacuum/styrene';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf, settle } from '../settle.ts';
 
-export type Show = (value: number, quantity: 'absolutePressure' | 'length' | 'temperature') => string;
+export type Show = (value: number, quantity: 'absolutePressure' | 'temperature') => string;
 
 /** What to look at before the vacuum of a job is believed, a sentence each. */
 export function vacuumCautions(job: LaidJob, shop: Shop, show: Show): string[] {
@@ -19,7 +19,7 @@ export function slipWords({ ambientPressure, altitude }: Shop, show: Show): stri
   const own = ambientPressure === null ? null : seaLevelSlip(ambientPressure, altitude);
   return own === null
     ? null
-    : `${show(ambientPressure!, 'absolutePressure')} is what a weather report gives for sea level: at ${show(altitude, 'length')} that is ${show(own, 'absolutePressure')}. Read a barometer in the shop, or leave the field blank.`;
+    : `${show(ambientPressure!, 'absolutePressure')} is what a weather report gives for sea level: at ${Math.round(altitude)} m that is ${show(own, 'absolutePressure')}. Read a barometer in the shop, or leave the field blank.`;
 }
 
 /** A better vacuum is stated than the chosen pump reaches. */

@@ -123,7 +123,7 @@ const happens = computed(() => {
     <Choice
       v-if="isOfLine && action.when.kind === 'passed'"
       size="small"
-      class="target"
+      class="where"
       :value="action.when.at ?? 'last'"
       :options="passings"
       :aria-label="`Where ${line.name} looks at it`"
@@ -169,7 +169,8 @@ const happens = computed(() => {
 .kind {
   width: 178px;
 }
-.target {
+.target,
+.where {
   width: 150px;
 }
 .small {

@@ -13,9 +13,9 @@ export const triggerKinds: readonly { readonly kind: JobTrigger['kind']; readonl
 
 /** By which part of a line the front counts as having passed it. */
 export const passings = [
-  { value: 'first', label: 'where it comes first' },
-  { value: 'middle', label: 'at its middle' },
-  { value: 'last', label: 'where it comes last' },
+  { value: 'first', label: 'its first place' },
+  { value: 'middle', label: 'its middle' },
+  { value: 'last', label: 'its last place' },
 ];
 
 /** A fresh trigger of a kind, pointing at something that is there; null when the job has nothing for it to wait on. */

@@ -6,6 +6,7 @@ import { toUnit } from '@wick/core/units/format';
 import { computed } from 'vue';
 import VueApexCharts from 'vue3-apexcharts';
 import { useShopStore } from '../../data/shop-store.ts';
+import { niceStep } from '../../board/viewport.ts';
 import { colours } from '../../ui/theme.ts';
 
 /** Viscosity from first mix to gel at the chosen temperature, and gel time against temperature with the entered points. */
@@ -62,7 +63,13 @@ const line = (x: number, label: string, colour: string) => ({
     style: { background: colours.sheet, color: colour, fontSize: '12px' },
   },
 });
-const base = (title: string, xTitle: string, yTitle: string) => ({
+/** Ends and number of ticks so that they stand on round values. */
+function roundTicks(from: number, to: number) {
+  const step = niceStep(to - from, 8);
+  const [min, max] = [step * Math.floor(from / step), step * Math.ceil(to / step)];
+  return { min, max, tickAmount: Math.round((max - min) / step) };
+}
+const base = (title: string, xTitle: string, yTitle: string, [from, to]: readonly [number, number]) => ({
   chart: {
     animations: { enabled: false },
     toolbar: { show: false },
@@ -75,7 +82,7 @@ const base = (title: string, xTitle: string, yTitle: string) => ({
   grid: { borderColor: colours.rule },
   legend: { show: false },
   tooltip: { shared: false, marker: { show: false } },
-  xaxis: { type: 'numeric' as const, title: { text: xTitle }, decimalsInFloat: 0, tickAmount: 8 },
+  xaxis: { type: 'numeric' as const, title: { text: xTitle }, decimalsInFloat: 0, ...roundTicks(from, to) },
   yaxis: { title: { text: yTitle }, min: 0, decimalsInFloat: 0, forceNiceScale: true },
 });
 const viscosityOptions = computed(() => {
@@ -84,13 +91,19 @@ const viscosityOptions = computed(() => {
   if (verdict && Number.isFinite(verdict.fillTime))
     marks.push(line(verdict.fillTime / 60, 'last corner', colours.moss));
   return {
-    ...base('Viscosity from first mix to gel', 'minutes since first mix', viscosityUnit.value),
+    ...base('Viscosity from first mix to gel', 'minutes since first mix', viscosityUnit.value, [
+      0,
+      forecast.clock!.gelTime / 60,
+    ]),
     colors: [colours.resin],
     annotations: { xaxis: marks },
   };
 });
 const gelOptions = computed(() => ({
-  ...base('Gel time of a thin film against temperature', temperatureUnit.value, 'minutes'),
+  ...base('Gel time of a thin film against temperature', temperatureUnit.value, 'minutes', [
+    gelCurve.value[0]!.x,
+    gelCurve.value[gelCurve.value.length - 1]!.x,
+  ]),
   colors: [colours.ember, colours.ink],
   markers: { size: [0, 5] },
   stroke: { width: [2.5, 0] },
