@@ -64,7 +64,7 @@ export function chanceWords({
 
 /** What ends the time in which resin flows: "gel", or the end of what its data say about a pot so warm. */
 export const endName = ({ endsUnknown }: { readonly endsUnknown: boolean }): string =>
-  endsUnknown ? 'its data end' : 'gel';
+  endsUnknown ? 'data end' : 'gel';
 
 /** The verdict in a sentence: what, by how much, and how sure. */
 export function verdictSentence(verdict: Verdict): string {

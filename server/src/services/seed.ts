@@ -3,7 +3,7 @@ import type { Job } from '@wick/contract/job/job';
 import { demoJobs, demoShop } from '@wick/plan/demo/jobs';
 import { demoMaterials } from '@wick/plan/demo/materials';
 import { demoMoulds } from '@wick/plan/demo/moulds';
-import { assess, COARSE } from '@wick/plan/forecast/assess';
+import { assess, finenessOf } from '@wick/plan/forecast/assess';
 import { outcomeKeyOf } from '@wick/plan/forecast/key';
 import { missingOf } from '@wick/plan/forecast/missing';
 import { outcomeOf } from '@wick/plan/forecast/outcome';
@@ -33,11 +33,14 @@ export async function seedIfEmpty({ jobs, shop, library, moulds }: Repos): Promi
   return true;
 }
 
-/** What its layout comes to in a coarse run; nothing where there is no front. */
+/** Coarse, but with layers where the board has them: what the list shows first is not far from what the board then says. */
+const FIRST_LOOK = { nodeCount: 300, steps: 24 };
+
+/** What its layout comes to at a first look; nothing where there is no front. */
 function resultsOf(document: Job): JobResult[] {
   const job = laidOut(document);
   if (!hasFront(job) || missingOf(job).length > 0) return [];
-  const { flow, verdict } = assess(job, demoShop, COARSE);
+  const { flow, verdict } = assess(job, demoShop, { ...finenessOf(job), ...FIRST_LOOK });
   if (!verdict) return [];
   const outcome = outcomeOf(job, demoShop, flow, verdict);
   return [{ layoutId: job.layout.id, key: outcomeKeyOf(job, demoShop), outcome }];

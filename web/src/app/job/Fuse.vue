@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { bandTones } from '@wick/plan/forecast/words';
+import { bandTones, endName } from '@wick/plan/forecast/words';
 import { useForecast } from '../../compute/use-desk.ts';
 import { formatClock } from '@wick/core/units/format';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
@@ -37,7 +37,16 @@ const marks = computed(() => {
     kind,
     time: forecast.timeOf(time),
   }));
-  return placeLabels(fuseMarks({ before: forecast.before, events, fill: fill.value, gel: gel.value }), xOf);
+  return placeLabels(
+    fuseMarks({
+      before: forecast.before,
+      events,
+      fill: fill.value,
+      gel: gel.value,
+      endName: endName(forecast.clock!),
+    }),
+    xOf,
+  );
 });
 /** The body darkens as the resin thickens. */
 const stops = computed(() => {
@@ -60,7 +69,7 @@ const tone = computed(() =>
 const headline = computed(() => {
   if (margin.value !== null) return `${Math.round(margin.value / 60)} min in hand`;
   if (forecast.verdict && gel.value !== null)
-    return `gels with ${Math.round(100 * forecast.verdict.reachedFraction)} % wet`;
+    return `${endName(forecast.verdict) === 'gel' ? 'gels' : 'data end'} with ${Math.round(100 * forecast.verdict.reachedFraction)} % wet`;
   return null;
 });
 

@@ -15,8 +15,10 @@ export function fuseMarks(facts: {
   events: readonly { name: string; kind: string; time: number }[];
   fill: number | null;
   gel: number;
+  /** What ends it there, gel unless told. */
+  endName?: string;
 }): FuseMark[] {
-  const { before, events, fill, gel } = facts;
+  const { before, events, fill, gel, endName = 'gel' } = facts;
   const marks: FuseMark[] = [{ label: 'first mix', time: 0, kind: 'step' }];
   if (before.degassed > before.mixed) marks.push({ label: 'mixed', time: before.mixed, kind: 'step' });
   if (before.open > before.degassed && before.degassed > 0)
@@ -24,7 +26,7 @@ export function fuseMarks(facts: {
   for (const { name, kind, time } of events)
     if (kind === 'opens' && time < gel) marks.push({ label: `open ${name}`, time, kind: 'step' });
   if (fill !== null) marks.push({ label: 'last corner', time: fill, kind: 'fill' });
-  marks.push({ label: 'gel', time: gel, kind: 'gel' });
+  marks.push({ label: endName, time: gel, kind: 'gel' });
   return marks;
 }
 
