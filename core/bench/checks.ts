@@ -18,6 +18,7 @@ import { across, feedLine, plainZone, strip, stripEnds } from '../src/test/layou
 import { endGates, stripNetwork } from '../src/test/strip.ts';
 import { benchStack } from './layered-plate.ts';
 import { axes } from '../src/test/ellipse.ts';
+import { partChecks } from './part-checks.ts';
 import { resinChecks } from './resin-checks.ts';
 
 /** Prints the table of docs/methods.md: each case with what its source gives and what comes out here. */
@@ -360,6 +361,7 @@ row(
   impulse[100]!,
 );
 
+partChecks(row);
 resinChecks(row);
 
 console.log('| case | source | expected | ours | error |\n| --- | --- | --- | --- | --- |');

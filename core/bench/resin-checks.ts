@@ -4,8 +4,7 @@ import { createResinClock } from '../src/resin/resin-clock.ts';
 import type { ResinSystem } from '../src/resin/resin-system.ts';
 import { usualRule } from '../src/test/usual-rule.ts';
 import { clockOf, judge } from '../src/verdict/verdict.ts';
-
-type Row = (name: string, source: string, expected: number, ours: number) => void;
+import type { Row } from './row.ts';
 
 const kelvin = 293.15;
 const bench: ResinSystem = {

@@ -1,0 +1,2 @@
+/** Prints one line of the table of checks. */
+export type Row = (name: string, source: string, expected: number, ours: number) => void;
