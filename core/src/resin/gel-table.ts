@@ -61,6 +61,28 @@ export function gelTimeFromTable(
   return inhibitorFactor * Math.exp(along(row.low) + row.share * (along(row.high) - along(row.low)));
 }
 
+/**
+ * The table with a further temperature at either end, so many kelvin past its edge, carried on by the slope there: for a draw
+ * from the scatter of a temperature that lies inside it. Errors as gelTimeFromTable. Checked by resin.test.ts.
+ */
+export function carriedOn(table: GelTable, kelvin: number, name: string): GelTable {
+  if (!(kelvin > 0)) return table;
+  const { catalyst, temperature, time } = table;
+  const [cold, warm] = [temperature[0] - kelvin, temperature[temperature.length - 1] + kelvin];
+  const read = (row: number, at: number) =>
+    gelTimeFromTable(
+      { ...table, inhibitorFactor: 1 },
+      { catalyst: catalyst[row], temperature: at },
+      name,
+      kelvin,
+    );
+  return {
+    ...table,
+    temperature: [cold, ...temperature, warm],
+    time: time.map((row, r) => [read(r, cold), ...row, read(r, warm)]),
+  };
+}
+
 /** K; of a table with one temperature, read beside it. */
 const ASSUMED_SLOPE = ASSUMED_ACTIVATION_ENERGY / GAS_CONSTANT;
 

@@ -24,7 +24,7 @@ export interface ResinSystem {
   /** Gel times over catalyst and temperature; read at hardenerParts. */
   readonly gelTable?: GelTable | null;
   readonly kinetics?: Kinetics | null;
-  /** Heat set free from mix to gel, J/kg; null takes ASSUMED_HEAT. */
+  /** Heat set free from mix to gel, J/kg; null takes what is usual for its chemistry. */
   readonly heatToGel?: number | null;
 }
 

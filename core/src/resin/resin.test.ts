@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { curveEndOf, cureLawOf, thickeningOf } from './cure-law.ts';
 import { fitArrhenius } from './curve-fit.ts';
-import { gelTimeFromTable, type GelTable } from './gel-table.ts';
+import { carriedOn, gelTimeFromTable, type GelTable } from './gel-table.ts';
 import { cureRate, gelTimeOfKinetics, type Kinetics } from './kinetics.ts';
 import { createPotClock, forecastPot, largestBatch, SAFE_RISE } from './pot.ts';
 import { potSteps } from './self-heating.ts';
@@ -151,6 +151,18 @@ describe('gel table over catalyst and temperature', () => {
       4800 * slope,
       6,
     );
+  });
+
+  test('carried on by two kelvin it gives the same inside, and its own slope past both edges', () => {
+    const wide = carriedOn({ ...table, inhibitorFactor: 1.5 }, 2, 'Polyester');
+    const at = (catalyst: number, t: number) =>
+      gelTimeFromTable(wide, { catalyst, temperature: celsius(t) }, 'Polyester');
+    expect(at(1.3, 18) / (1.5 * read(1.3, 18))).toBeCloseTo(1, 12);
+    // Halved every ten kelvin.
+    expect(at(1, 27)).toBeCloseTo(1.5 * 2400 * 2 ** -0.2, 6);
+    expect(at(2, 13)).toBeCloseTo(1.5 * 2400 * 2 ** 0.2, 6);
+    expect(() => at(1, 28)).toThrow(/28 °C is outside/);
+    expect(carriedOn(table, 0, 'Polyester')).toBe(table);
   });
 
   test('refuses what is outside it, and a table that is not one', () => {

@@ -103,6 +103,23 @@ describe('drawing a job from its doubt', () => {
     expect(Math.abs(rankCorrelation(meshes, inPlane))).toBeLessThan(0.2);
   });
 
+  test('a draw past the edge of a gel table widens the answer instead of failing it', () => {
+    const kiosk = laidDemos.find(({ resin }) => resin.materialId === 'polyester-p2')!;
+    // A kelvin below the last column; draws reach some kelvin past it.
+    const job = {
+      ...kiosk,
+      resin: { ...kiosk.resin, temperature: 297.15 },
+      doubt: { ...kiosk.doubt, temperature: 4, raceChance: 0 },
+    };
+    const draws = Array.from({ length: 12 }, (_, i) => ({ ...drawJob(job, demoShop, i), i }));
+    const warmest = draws.reduce((most, draw) =>
+      draw.drawn.resin.temperature! > most.drawn.resin.temperature! ? draw : most,
+    );
+    expect(warmest.drawn.resin.temperature!).toBeGreaterThan(298.15);
+    for (const { drawn } of draws) expect(faultInLaid(drawn)).toBe('');
+    expect(sampleJob(job, demoShop, warmest.i).gelTime).toBeGreaterThan(0);
+  });
+
   test('a race runs along the sides between corners', () => {
     const square = [
       { x: 0, y: 0 },

@@ -4,6 +4,7 @@ import { polygonOf } from '@wick/core/geometry/arcs';
 import type { Point } from '@wick/core/geometry/polygon';
 import { sidesOf } from '@wick/core/geometry/sides';
 import type { EnsembleSample } from '@wick/core/verdict/ensemble';
+import { carriedOn } from '@wick/core/resin/gel-table';
 import { ASSUMED_THROUGH } from '@wick/core/laminate/permeability';
 import { flowShares, inPlaneDoubt, throughDoubt } from '../laminate/doubt.ts';
 import { halton, normalQuantile } from '@wick/core/verdict/sampling';
@@ -71,6 +72,7 @@ export function drawJob(
   };
   const factor = (spread: number, value: number) => spread ** (value / NINE_IN_TEN);
   const thickness = factor(scatter.thickness, z.thickness);
+  const shift = (doubt.temperature * z.temperature) / NINE_IN_TEN;
   const scaled = job.materials.map((material, n) =>
     scatterMaterial(material, {
       ...permeabilityOf(job, material, {
@@ -81,6 +83,7 @@ export function drawJob(
       thickness,
       viscosity: factor(doubt.viscosity, z.viscosity),
       gelTime: factor(doubt.gelTime, z.gelTime),
+      warmer: shift,
     }),
   );
   const races = sidesOf(polygonOf(job.part.outline))
@@ -89,7 +92,6 @@ export function drawJob(
       scattered(index, -1 - side) < scatter.raceChance ? raceAlong(points, side, scatter.raceGap) : null,
     )
     .filter((line) => line !== null);
-  const shift = (doubt.temperature * z.temperature) / NINE_IN_TEN;
   const temperature = settle(job, shop)['resin.temperature'].value + shift;
   const fraction = job.laminate.fibreVolumeFraction;
   return {
@@ -135,7 +137,15 @@ function scattered(index: number, stream: number): number {
 
 function scatterMaterial(
   material: Material,
-  by: { permeability: number; through: number; thickness: number; viscosity: number; gelTime: number },
+  by: {
+    permeability: number;
+    through: number;
+    thickness: number;
+    viscosity: number;
+    gelTime: number;
+    /** K by which the draw is warmer than what is stated. */
+    warmer: number;
+  },
 ): Material {
   switch (material.kind) {
     case 'flowMesh':
@@ -158,6 +168,7 @@ function scatterMaterial(
     }
     case 'resin': {
       const { kinetics, gelTable, viscosityCurve } = material;
+      const wide = gelTable && carriedOn(gelTable, Math.abs(by.warmer), material.name);
       return {
         ...material,
         viscosityPoints: material.viscosityPoints.map((p) => ({
@@ -165,9 +176,11 @@ function scatterMaterial(
           viscosity: p.viscosity * by.viscosity,
         })),
         gelPoints: material.gelPoints.map((p) => ({ ...p, time: p.time * by.gelTime })),
-        gelTable: gelTable && {
-          ...gelTable,
-          time: gelTable.time.map((row) => row.map((t) => t * by.gelTime)),
+        gelTable: wide && {
+          ...wide,
+          catalyst: [...wide.catalyst],
+          temperature: [...wide.temperature],
+          time: wide.time.map((row) => row.map((t) => t * by.gelTime)),
         },
         viscosityCurve: viscosityCurve && {
           ...viscosityCurve,
