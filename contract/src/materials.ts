@@ -61,6 +61,16 @@ const fabricSchema = z.strictObject({
   ]),
 });
 
+/** Holes in a square pattern, their size and distance above these, m. */
+const holes = (smallest: number, nearest: number) =>
+  z
+    .strictObject({
+      diameter: quantity('thickness', { above: smallest, below: 0.05 }),
+      spacing: quantity('thickness', { above: nearest, below: 1 }),
+    })
+    .nullable()
+    .optional();
+
 const flowMeshSchema = z.strictObject({
   ...entry,
   kind: z.literal('flowMesh'),
@@ -77,13 +87,7 @@ const coreSchema = z.strictObject({
   density: quantity('density', { above: 5, below: 3000 }),
   /** As measured; null works it out from holes and slits. */
   resinUptake: quantity('thickness', { atLeast: 0, below: 0.05 }).nullable(),
-  holes: z
-    .strictObject({
-      diameter: quantity('thickness', { above: 1e-4, below: 0.05 }),
-      spacing: quantity('thickness', { above: 1e-3, below: 1 }),
-    })
-    .nullable()
-    .optional(),
+  holes: holes(1e-4, 1e-3),
   /** Saw cuts both ways; depth as a share of the thickness. */
   slits: z
     .strictObject({
@@ -116,13 +120,7 @@ const filmSchema = z.strictObject({
   use: z.enum(['bag', 'release', 'perforated']),
   thickness: quantity('thickness', { above: 1e-6, below: 0.01 }),
   /** Of a perforated film, in a square pattern; null takes what is usual. */
-  holes: z
-    .strictObject({
-      diameter: quantity('thickness', { above: 1e-5, below: 0.05 }),
-      spacing: quantity('thickness', { above: 1e-4, below: 1 }),
-    })
-    .nullable()
-    .optional(),
+  holes: holes(1e-5, 1e-4),
   maxTemperature,
   ...roll,
 });

@@ -69,6 +69,7 @@ function faultOfMaterials(job: Job): string | null {
       laminateWants({ ...laminate, plies: resolvePlies(job, laminate.plies) }, ` of ${name}`),
     ),
     [job.resin.materialId, 'resin', 'The resin'],
+    [job.vacuum.pumpId, 'pump', 'The pump'],
     ...job.layouts.flatMap(({ lines }) =>
       lines.flatMap(({ name, stockId, hoseId }): [string | null, string, string][] => [
         [stockId, 'line', name],

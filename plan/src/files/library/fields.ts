@@ -73,10 +73,17 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
   film: [
     { path: 'use', label: 'Use', choices: ['bag', 'release', 'perforated'] },
     { path: 'thickness', label: 'Thickness', quantity: 'thickness' },
+    { path: 'holes.diameter', label: 'Holes', quantity: 'thickness', optional: true },
+    { path: 'holes.spacing', label: 'Hole spacing', quantity: 'thickness', optional: true },
     heat,
     ...roll,
   ],
-  peelPly: [{ path: 'resinUptake', label: 'Resin taken, per area', quantity: 'thickness' }, ...roll],
+  peelPly: [
+    { path: 'resinUptake', label: 'Resin taken, per area', quantity: 'thickness' },
+    { path: 'thickness', label: 'Thickness, pressed', quantity: 'thickness', optional: true },
+    { path: 'through', label: 'Permeability through', quantity: 'permeability', optional: true },
+    ...roll,
+  ],
   bleeder: [
     { path: 'arealWeight', label: 'Areal weight', quantity: 'arealWeight' },
     { path: 'resinUptake', label: 'Resin held, per area', quantity: 'thickness' },
