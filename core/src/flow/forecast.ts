@@ -1,4 +1,4 @@
-import { meshPart, type Mesh, type MeshLine } from '../geometry/mesh.ts';
+import type { Mesh } from '../geometry/mesh.ts';
 import { nearestNode, placeOf } from '../geometry/mesh-places.ts';
 import type { Point } from '../geometry/polygon.ts';
 import { areaOf } from '../geometry/shell.ts';
@@ -9,9 +9,9 @@ import { findingsOf, type Finding } from './findings.ts';
 import { lagOf } from './layered-network.ts';
 import type { ForecastRequest } from './layout.ts';
 import { actionsOf, buildNetwork, type Plan } from './layout-network.ts';
+import { planMesh } from './plan-mesh.ts';
 import { finalOf, resinIn, softnessOf, type SettledLaminate } from './settled.ts';
-import { stretchOf } from './stretch.ts';
-import { nodeZones, withBareZones, zonePaths, zonesOf } from './zones-on-mesh.ts';
+import { nodeZones, withBareZones, zonesOf } from './zones-on-mesh.ts';
 
 /** Times are fluidity times, 1/Pa, which any resin at any temperature reads its minutes from; seconds with a resin of its own. */
 export interface FlowForecast {
@@ -112,33 +112,9 @@ export function forecastFlow(given: ForecastRequest): FlowForecast {
   return read(prepared, run(prepared));
 }
 
-/** The last mesh made: where only openings, laminates or the resin change it serves again. */
-let lastMesh: { readonly key: string; readonly mesh: Mesh } | null = null;
-
-function meshOf(request: ForecastRequest): Mesh {
-  if (request.shell) return request.shell;
-  const { nodeCount, isGlance } = request;
-  const stretch = stretchOf(request.zones[0].layers);
-  const laid = (points: readonly Point[]) => (stretch ? points.map(stretch.of) : points);
-  const outline = laid(request.outline);
-  const holes = request.holes.map(laid);
-  const lines = [...request.lines, ...zonePaths(request)].map((line): MeshLine => ({
-    ...line,
-    points: laid(line.points),
-  }));
-  // Names are of errors only, and an error leaves no mesh.
-  const paths = lines.map((line) => [line.points, line.isDriven]);
-  const key = JSON.stringify([outline, holes, paths, nodeCount, isGlance]);
-  if (lastMesh?.key !== key) {
-    const mesh = meshPart({ outline, holes, lines, nodeCount, isGlance });
-    lastMesh = { key, mesh: stretch ? stretch.back(mesh) : mesh };
-  }
-  return lastMesh.mesh;
-}
-
 function prepare(given: ForecastRequest): Prepared {
   const request = withBareZones(given);
-  const mesh = meshOf(given);
+  const mesh = planMesh(given);
   const zoneOfTriangle = zonesOf(mesh, given.zones, given.meshAreas ?? []);
   const plan = buildNetwork(request, mesh, zoneOfTriangle);
   const zoneOfNode = nodeZones(mesh, zoneOfTriangle, plan.standsAt);

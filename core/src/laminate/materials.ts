@@ -54,7 +54,7 @@ const FACE_PICK_UP = 1.5e-4;
 
 /**
  * Resin a square metre of core takes, m3/m2: as measured, or the volume of its holes (square pattern) and its slits (both
- * ways, crossings counted once), and what its two faces pick up. Arithmetic; checked by laminate.test.ts.
+ * ways, crossings counted once), and what its two faces pick up. Arithmetic; checked by worked-examples.test.ts.
  */
 export function coreUptake({ thickness, resinUptake, holes, slits }: Core): number {
   if (resinUptake !== null) return resinUptake;
@@ -71,7 +71,7 @@ function slitShare({ width, spacing }: NonNullable<Core['slits']>): number {
 
 /**
  * What slits carry along a face, permeability x thickness, m3: (w^3 d / 12) (1 - 0.63 w / d) / s each way.
- * Source: rectangular duct, deeper than wide (White, Viscous Fluid Flow, from memory). Checked by laminate.test.ts.
+ * Source: rectangular duct, deeper than wide (White, Viscous Fluid Flow, from memory). Checked by worked-examples.test.ts.
  */
 export function slitFlow({ thickness, slits }: Core): number {
   if (!slits) return 0;
@@ -83,7 +83,7 @@ const isCutThrough = ({ slits }: Core): boolean => slits?.depth === 1;
 
 /**
  * What holes, and slits cut right through, carry from face to face, per area: m. None where it has neither.
- * Source: Hagen-Poiseuille, n pi d^4 / (128 t); plane flow in slits. Checked by layers.test.ts.
+ * Source: Hagen-Poiseuille, n pi d^4 / (128 t); plane flow in slits. Checked by worked-examples.test.ts.
  */
 export function coreThrough(core: Core): number {
   const { thickness, holes, slits } = core;
@@ -125,7 +125,7 @@ const USUAL_FILM_HOLES = { diameter: 5e-4, spacing: 0.025 };
  * What a perforated film lets through per area, m: n / (128 t / (pi d^4) + 24 / d^3 + 1 / (2 d sqrt(K_xy K_z))), the last term
  * for the spreading in the laminate under a hole, which rules.
  * @param under permeability of the laminate beneath, in its plane and through it, m2
- * Source: Hagen-Poiseuille; orifice and disc in a half-space, both from memory. Checked by laminate.test.ts.
+ * Source: Hagen-Poiseuille; orifice and disc in a half-space, both from memory. Checked by worked-examples.test.ts.
  */
 export function filmThrough({ thickness, holes }: Film, under: { inPlane: number; through: number }): number {
   const { diameter: d, spacing } = holes ?? USUAL_FILM_HOLES;
