@@ -66,15 +66,20 @@ export function chanceWords({
 export const endName = ({ endsUnknown }: { readonly endsUnknown: boolean }): string =>
   endsUnknown ? 'data end' : 'gel';
 
+const endWords = ({ endsUnknown, gelTime }: Pick<Verdict, 'endsUnknown' | 'gelTime'>) =>
+  endsUnknown
+    ? `its pot is warmer than the resin’s data cover from ${formatClock(gelTime)} on,`
+    : `the resin gels at ${formatClock(gelTime)}`;
+
 /** The verdict in a sentence: what, by how much, and how sure. */
 export function verdictSentence(verdict: Verdict): string {
-  const { band, timeUsed, gelTime, reachedFraction } = verdict;
+  const { band, timeUsed, reachedFraction } = verdict;
   const share = (fraction: number) => `${Math.round(100 * fraction)} %`;
   const odds = `${chanceWords(verdict)} fill`;
   if (band === 'drySpot')
     return `Stays dry in places: ${share(reachedFraction)} of the part fills, the rest has no way for the resin or the air.`;
   if (band === 'willNotFill')
-    return `Will not fill: ${verdict.endsUnknown ? 'its pot is warmer than the resin’s data cover from' : 'the resin gels at'} ${formatClock(gelTime)}${verdict.endsUnknown ? ' on,' : ''} with ${share(reachedFraction)} of the part wet; ${odds}.`;
+    return `Will not fill: ${endWords(verdict)} with ${share(reachedFraction)} of the part wet; ${odds}.`;
   const base = `${share(timeUsed)} of the usable time is gone at the last corner`;
   return band === 'airTrapped'
     ? `Traps air, although the front gets everywhere: ${base}.`

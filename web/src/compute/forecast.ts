@@ -72,10 +72,8 @@ export function createForecast(desk: Desk, sampled: Ref<EnsembleSummary | null>)
     const flat = averaged.value;
     if (!verdict.value || !solved.value?.isFine || flat?.key !== solved.value.key || flat === solved.value)
       return null;
-    const [plain, layered] = [flat.flow, solved.value.flow].map(
-      (own) => verdictOf(job.value, shop.shop, own)!.band,
-    );
-    return plain === layered ? null : plain!;
+    const plain = verdictOf(job.value, shop.shop, flat.flow)!.band;
+    return plain === verdict.value.band ? null : plain;
   });
   /** What moves the margin most: by the sampled runs where there are any, else as looked up. */
   const leastSure = computed(

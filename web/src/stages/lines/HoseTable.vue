@@ -40,6 +40,7 @@ const total = computed(() => hoseRunsOf(job.laid).reduce((sum, { length }) => su
 
 <template>
   <div class="list">
+    <VentVacuum />
     <table class="sheet">
       <thead>
         <tr>
@@ -199,8 +200,6 @@ const total = computed(() => hoseRunsOf(job.laid).reduce((sum, { length }) => su
         >pots, pumps and tees are put on the plan with T; hoses then run to them and are measured. In all
         {{ shop.showLong(Math.round(10 * total) / 10) }} of hose.</span
       >
-      <span class="space" />
-      <VentVacuum />
     </div>
   </div>
 </template>

@@ -50,13 +50,14 @@ const refuse = (value: number) =>
 
 <style scoped>
 .vacuum {
-  width: 300px;
-  flex: none;
+  display: grid;
+  grid-template-columns: 330px 260px;
+  gap: 16px;
+  margin: 4px 0 8px;
 }
 label {
   display: flex;
   flex-direction: column;
-  margin-top: 8px;
 }
 .quiet {
   font-size: 12px;

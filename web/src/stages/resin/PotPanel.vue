@@ -1,66 +1,62 @@
 <script setup lang="ts">
 import { forecastPot, largestBatch, SAFE_RISE } from '@wick/core/resin/pot';
-import type { ResinSystem } from '@wick/core/resin/resin-system';
+import { endName } from '@wick/plan/forecast/words';
 import { formatClock } from '@wick/core/units/format';
+import type { RunConditions } from '@wick/core/verdict/verdict';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 
-/** The resin that stays in the pot: it heats itself, and gels sooner than in the laminate. */
+/** The resin that stays in the pot of a run: it heats itself, and gels sooner than in the laminate. */
 const props = defineProps<{
-  resin: ResinSystem;
-  temperature: number;
-  drift: number;
-  mass: number | null;
+  run: RunConditions;
+  pot: NonNullable<RunConditions['pot']>;
   until: number;
 }>();
 const shop = useShopStore();
 
-const pot = computed(() => {
+const forecast = computed(() => {
+  const { resin, temperature, drift } = props.run;
+  const base = { resin, start: temperature, ambient: props.pot.ambient, drift };
   try {
-    const base = {
-      resin: props.resin,
-      start: props.temperature,
-      ambient: shop.shop.temperature,
-      drift: props.drift,
+    return {
+      whole: forecastPot({ ...base, mass: props.pot.mass }),
+      largest: largestBatch({ ...base, until: props.until }),
     };
-    const whole = props.mass ? forecastPot({ ...base, mass: props.mass }) : null;
-    const warmest = whole?.curve.reduce((most, point) => Math.max(most, point.temperature), 0) ?? 0;
-    return { whole, warmest, largest: largestBatch({ ...base, until: props.until }) };
   } catch {
     return null;
   }
 });
 const endWords = computed(() => {
-  const whole = pot.value?.whole;
+  const whole = forecast.value?.whole;
   if (!whole) return '';
-  if (Number.isFinite(whole.gelTime)) return `gels in the pot ${formatClock(whole.gelTime)}`;
+  if (Number.isFinite(whole.gelTime)) return `gels ${formatClock(whole.gelTime)}`;
   return Number.isFinite(whole.knownUntil)
-    ? `warmer than its data from ${formatClock(whole.knownUntil)}: not known`
+    ? `${endName({ endsUnknown: true })} ${formatClock(whole.knownUntil)}`
     : 'keeps for a day';
 });
 </script>
 
 <template>
-  <template v-if="pot">
+  <template v-if="forecast">
     <h3>Left in one pot</h3>
-    <div v-if="pot.whole && mass" class="row" data-testid="pot">
-      <span>{{ shop.show(mass, 'mass') }} at once, vents aside</span
+    <div class="row" data-testid="pot">
+      <span>{{ shop.show(pot.mass, 'mass') }} at once, vents aside</span
       ><span class="number ember">{{ endWords }}</span>
     </div>
     <div class="row">
       <span>Largest batch to {{ formatClock(until) }}, warming by {{ SAFE_RISE }} K at most</span>
       <span class="number">{{
-        pot.largest === null
+        forecast.largest === null
           ? 'under 50 g'
-          : pot.largest === Infinity
+          : forecast.largest === Infinity
             ? 'any'
-            : shop.show(pot.largest, 'mass')
+            : shop.show(forecast.largest, 'mass')
       }}</span>
     </div>
     <p class="quiet small">
       A full pot can smoke: spread what is left over, or set it outside on stone. A lumped estimate; heat of
       cure
-      {{ resin.heatToGel ? 'as entered' : 'assumed' }}.
+      {{ run.resin.heatToGel ? 'as entered' : 'assumed' }}.
     </p>
   </template>
 </template>

@@ -188,14 +188,7 @@ const gaps = computed(() => {
         <div v-for="row in ledger.rows" :key="row.label" class="row">
           <span>{{ row.label }}</span><span class="number">{{ shop.show(row.mass, 'mass') }}</span>
         </div>
-        <PotPanel
-          v-if="system"
-          :resin="system"
-          :temperature="temperature"
-          :drift="resin.drift ?? 0"
-          :mass="forecast.run?.pot?.mass ?? null"
-          :until="lastUse"
-        />
+        <PotPanel v-if="forecast.run?.pot" :run="forecast.run" :pot="forecast.run.pot" :until="lastUse" />
         <NewerValues :kinds="['resin']" />
         <p class="quiet">
           Rule of thumb, fibre weight and a kilo: {{ shop.show(ledger.quickRule, 'mass') }}.
