@@ -7,6 +7,9 @@ const GLANCE_RESOLUTION = 1 / 4;
 /** Share of what a step should bring that its volumes may miss; at a glance. */
 const BALANCE = 3e-7;
 const GLANCE_BALANCE = 1e-4;
+/** Tries after which the gas of a step has to balance, and the length, of the planned one, below which it is let go. */
+const MAX_TRIES = 20;
+const SHORTEST = 1e-3;
 
 /** A step that has been solved and not yet taken: volumes, m3, and what happens at its end. */
 export interface Trial {
@@ -23,10 +26,11 @@ export interface Trial {
 export function tryStep(run: FillRun): Trial {
   const { air, board, sequence, next, request } = run;
   const resolution = request.isGlance ? GLANCE_RESOLUTION : EVENT_RESOLUTION;
+  const shortest = SHORTEST * run.planned;
   for (;;) {
     limitStep(run);
     prepareStep(run, run.step);
-    const volumes = solveStep(run);
+    const volumes = solveStep(run, shortest);
     if (!volumes) {
       run.planned = run.step /= 2;
       continue;
@@ -58,21 +62,21 @@ export function prepareStep({ cure, branches, weight, bed, ...run }: FillRun, ah
 
 /**
  * Impulse and inflow of the step, with gas that is shut in at the pressure that fits its room.
- * @returns given, kept, lost, m3; null when weight asks for a shorter step
+ * @returns given, kept, lost, m3; null when weight or gas asks for a shorter step
  */
-function solveStep(run: FillRun): [number, number, number] | null {
+function solveStep(run: FillRun, shortest: number): [number, number, number] | null {
   const { air, bed, board, solver, network, level, next, capacity, floor, weight, step, total } = run;
   const { storage, nodeCount } = network;
   const balance = run.request.isGlance ? GLANCE_BALANCE : BALANCE;
-  air.startStep();
+  air.startStep(level);
   for (let tries = 1; ; tries++) {
     bed.setStep(step);
     for (let i = 0; i < nodeCount; i++) {
       capacity[i] =
         (level[i] < 1 ? storage[i] * (1 - level[i]) : bed.demand[i]) - step * (weight?.flow[i] ?? 0);
-      bed.compliance[i] = level[i] < 1 || board.isGiven[i] ? 0 : bed.compliance[i];
+      bed.compliance[i] = !bed.isSoft || level[i] < 1 || board.isGiven[i] ? 0 : bed.compliance[i];
     }
-    air.setFloor(floor, step);
+    air.ask({ capacity, compliance: bed.compliance, floor, step });
     guessImpulse(run);
     const tolerance = balance * Math.max(run.expected * (step / run.planned), 1e-9 * total);
     const { impulse, inflow } = run;
@@ -88,7 +92,10 @@ function solveStep(run: FillRun): [number, number, number] | null {
     run.solves += spent.solves;
     run.iterations += spent.iterations;
     const volumes = takeInflow(run);
-    if (!air.isBalanced(next, tries)) continue;
+    if (!air.isBalanced(level, { level: next, impulse, step }, tries)) {
+      if (tries < MAX_TRIES) continue;
+      if (step > shortest) return null;
+    }
     const rest = weight?.settle({ level, next, impulse: run.impulse, inflow: run.inflow, step }) ?? 'settled';
     if (rest !== 'again') return rest === 'settled' ? volumes : null;
   }
@@ -140,7 +147,7 @@ function guessImpulse({ board, rate, rateBefore, filling, level, step, impulse, 
 
 /** Adds the inflow of a step to the levels. @returns volume given by pots, kept, and lost into vents, m3 */
 function takeInflow(run: FillRun): [number, number, number] {
-  const { board, level, next, capacity, inflow, weight, step } = run;
+  const { air, board, level, next, capacity, inflow, weight, step } = run;
   const { storage } = run.network;
   let [given, kept, lost] = [0, 0, 0];
   for (let i = 0; i < level.length; i++) {
@@ -154,7 +161,8 @@ function takeInflow(run: FillRun): [number, number, number] {
       next[i] = room < volume ? 1 : level[i] + volume / storage[i];
     } else {
       kept += volume;
-      if (level[i] < 1) next[i] = inflow[i] >= capacity[i] ? 1 : level[i] + volume / storage[i];
+      if (air.isHeld[i]) next[i] = level[i] + volume / storage[i];
+      else if (level[i] < 1) next[i] = inflow[i] >= capacity[i] ? 1 : level[i] + volume / storage[i];
       else if (inflow[i] < capacity[i] - 1e-12 * storage[i]) next[i] = drained(level[i], volume / storage[i]);
     }
   }

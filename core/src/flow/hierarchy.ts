@@ -13,6 +13,8 @@ export interface LevelGraph {
 }
 
 const COARSEST = 40;
+/** A node is not joined along a branch weaker than this share of its strongest: it waits for the one that its own neighbour joins. */
+const STRONG = 0.1;
 
 /**
  * Joins nodes two by two along their strongest branches, twice a level, until few are left. Made once for a network: it
@@ -62,8 +64,10 @@ function pairUp(rowStart: Int32Array, columns: Int32Array, values: Float64Array)
   let count = 0;
   for (let i = 0; i < n; i++) {
     if (coarse[i] >= 0) continue;
+    let strongest = 0;
+    for (let e = rowStart[i]; e < rowStart[i + 1]; e++) strongest = Math.max(strongest, values[e]);
     let best = -1;
-    let bestValue = 0;
+    let bestValue = STRONG * strongest;
     for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
       if (coarse[columns[e]] < 0 && columns[e] !== i && values[e] > bestValue)
         [best, bestValue] = [columns[e], values[e]];

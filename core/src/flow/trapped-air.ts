@@ -1,5 +1,6 @@
 import { cutOffGroups, type CutOffGroup } from './dry-regions.ts';
 import type { createAreas } from './footprint.ts';
+import { askOf, holdGas, missOf, type GasStep, type HeldGas } from './held-gas.ts';
 import type { FlowNetwork } from './network.ts';
 
 export interface TrappedRegion {
@@ -25,15 +26,21 @@ interface Region {
   readonly history: { time: number; area: number }[];
   /** Above the run's vacuum, Pa. */
   pressure: number;
-  /** Pressures between which the step's own one lies, with how far each misses the gas law. */
-  low: { pressure: number; miss: number } | null;
-  high: { pressure: number; miss: number } | null;
+  /** The try before this one. */
+  last: { pressure: number; room: number };
+  /** While it is pressed as far as it goes. */
+  held: HeldGas | null;
+  /** It takes more room in this step than its nodes have. */
+  isReleased: boolean;
   isOpen: boolean;
 }
 
 /** Share of p V that may be missing after a step. */
 const GAS_TOLERANCE = 0.02;
-const MAX_TRIES = 40;
+/** A pressure that has not been found after so many tries is that of the resin around it, and the gas is held. */
+const FREE_TRIES = 3;
+/** Largest change of a pressure from one try to the next, as a factor. */
+const STRIDE = 2;
 
 /**
  * Gas shut in by the front: p V stays what it was when the last way to a vent closed (Boyle, constant temperature), and p
@@ -54,9 +61,30 @@ export function createTrappedAir(
     for (const i of nodes) sum += network.storage[i] * Math.max(0, 1 - level[i]);
     return sum;
   };
-  /** p V over what it was, minus one. */
-  const missOf = (region: Region, level: Float64Array) =>
-    ((region.pressure + vacuumPressure) * room(region, level)) / (vacuumPressure * region.volume) - 1;
+  const isHeld = new Uint8Array(network.nodeCount);
+  const hold = (region: Region, level: Float64Array) => {
+    const { nodes, volume } = region;
+    region.held = holdGas(network, { nodes, level, content: vacuumPressure * volume });
+    for (const i of region.held.nodes) isHeld[i] = 1;
+  };
+
+  const release = (region: Region) => {
+    for (const i of region.held!.nodes) isHeld[i] = 0;
+    region.held = null;
+    region.isReleased = true;
+  };
+
+  /** Sets a better pressure where the one tried does not fit the room left. */
+  function fits(region: Region, level: Float64Array): boolean {
+    const left = room(region, level);
+    const wanted = vacuumPressure * region.volume;
+    const own = region.pressure + vacuumPressure;
+    if (Math.abs((own * left) / wanted - 1) <= GAS_TOLERANCE) return true;
+    const next = Math.min(own * STRIDE, Math.max(own / STRIDE, crossing(region, { left, wanted, own })));
+    region.last = { pressure: region.pressure, room: left };
+    region.pressure = Math.min(highest, Math.max(0, next - vacuumPressure));
+    return false;
+  }
 
   return {
     /** Groups cut off for the first time. */
@@ -68,39 +96,66 @@ export function createTrappedAir(
       for (const { nodes, volume } of groups) {
         for (const i of nodes) inRegion[i] = regions.length;
         const history = [{ time, area: areaOf(nodes, level) }];
-        regions.push({ nodes, volume, time, history, pressure: 0, low: null, high: null, isOpen: false });
+        const last = { pressure: highest, room: volume };
+        regions.push({
+          nodes,
+          volume,
+          time,
+          history,
+          pressure: 0,
+          last,
+          held: null,
+          isReleased: false,
+          isOpen: false,
+        });
       }
     },
-    /** Writes the least impulse of a step into floor: gas pressure times step, 0 elsewhere. */
-    setFloor(floor: Float64Array, step: number) {
-      floor.fill(0);
-      for (const { nodes, pressure, isOpen } of regions)
-        if (!isOpen) for (const i of nodes) floor[i] = pressure * step;
+    /** 1 on nodes whose gas is held: they give way to pressure, and do not fill. */
+    isHeld,
+    /** Before the tries of a step, with the level it starts from. */
+    startStep(level: Float64Array) {
+      isHeld.fill(0);
+      for (const region of regions) {
+        region.last = { pressure: highest, room: room(region, level) };
+        region.isReleased = false;
+        if (region.held && !region.isOpen) hold(region, level);
+      }
     },
-    startStep() {
-      for (const region of regions) region.low = region.high = null;
+    /** Writes what the gas asks of the next try. */
+    ask(asked: GasStep) {
+      asked.floor.fill(0);
+      for (const { nodes, pressure, held, isOpen } of regions)
+        if (!isOpen && held) askOf(held, vacuumPressure, asked);
+        else if (!isOpen) for (const i of nodes) asked.floor[i] = pressure * asked.step;
     },
-    /** After a solve: true when every gas pressure fits the room left; else better pressures are set and the step is solved again. */
-    isBalanced(level: Float64Array, tries: number): boolean {
-      if (tries >= MAX_TRIES || !(vacuumPressure > 0)) return true;
-      let balanced = true;
+    /** After a solve: true when every gas pressure fits the room left; else better pressures are set for another. */
+    isBalanced(
+      before: Float64Array,
+      solved: { level: Float64Array; impulse: Float64Array; step: number },
+      tries: number,
+    ) {
+      if (!(vacuumPressure > 0)) return true;
+      let isBalanced = true;
       for (const region of regions) {
         if (region.isOpen) continue;
-        const miss = missOf(region, level);
-        if (Math.abs(miss) <= GAS_TOLERANCE) continue;
-        balanced = false;
-        const bound = { pressure: region.pressure, miss };
-        if (miss > 0) region.high = bound;
-        else region.low = bound;
-        region.pressure = between(region, vacuumPressure, highest);
+        if (region.held) {
+          const miss = missOf(network, region.held, { ...solved, vacuum: vacuumPressure });
+          if (miss === Infinity) release(region);
+          isBalanced &&= miss <= GAS_TOLERANCE;
+        } else if (!fits(region, solved.level)) {
+          isBalanced = false;
+          if (tries >= FREE_TRIES && !region.isReleased) hold(region, before);
+        }
       }
-      return balanced;
+      return isBalanced;
     },
     /** Notes the volumes at the end of a step; lets go of regions that a vent has reached again. */
     endStep(level: Float64Array, time: number, isVent: Uint8Array) {
       for (const region of regions) {
         region.isOpen ||= region.nodes.some((i) => isVent[i] && level[i] < 1);
         region.history.push({ time, area: areaOf(region.nodes, level) });
+        if (region.held)
+          region.pressure = (vacuumPressure * region.volume) / room(region, level) - vacuumPressure;
       }
     },
     /** Room the shut-in gas takes now, m3. */
@@ -127,13 +182,17 @@ export function createTrappedAir(
   };
 }
 
-/** Next pressure to try: by the gas law alone until both sides are known, then where a line through them crosses. */
-function between({ low, high, pressure }: Region, vacuum: number, highest: number): number {
-  if (low && high) {
-    const share = Math.min(0.9, Math.max(0.1, -low.miss / (high.miss - low.miss)));
-    return low.pressure + share * (high.pressure - low.pressure);
-  }
-  if (high) return high.pressure > 1 ? 0.5 * high.pressure : 0;
-  const raised = Math.max(2 * (pressure + vacuum), vacuum * 1.5) - vacuum;
-  return Math.min(raised, highest);
+/**
+ * Where Boyle's law meets the room as a straight line of the pressure through the last two tries. At the highest pressure
+ * nothing comes in, which serves as the first. Pa absolute.
+ */
+function crossing(
+  { pressure, last }: Region,
+  { left, wanted, own }: { left: number; wanted: number; own: number },
+): number {
+  const slope = last.pressure === pressure ? 0 : Math.max(0, (last.room - left) / (last.pressure - pressure));
+  const base = left - slope * own;
+  const root = Math.sqrt(base ** 2 + 4 * slope * wanted);
+  if (base > 0) return (2 * wanted) / (base + root);
+  return slope > 0 ? (root - base) / (2 * slope) : Infinity;
 }
