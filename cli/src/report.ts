@@ -1,11 +1,26 @@
 import { runConditionsOf } from '@wick/plan/resin/run';
-import { timelineOf, verdictOf, type Timeline } from '@wick/plan/forecast/assess';
+import { forecastJob, timelineOf, verdictOf, type Timeline } from '@wick/plan/forecast/assess';
+import {
+  effectOf,
+  runsFor,
+  unenteredOf,
+  type Unentered,
+  type UnenteredEffect,
+} from '@wick/plan/forecast/unentered';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { csvOf, vtuOf } from '@wick/plan/files/results-out';
 import type { Shop } from '@wick/contract/shop';
-import { endName, findingWords, likelyWords, usedWords, verdictSentence } from '@wick/plan/forecast/words';
+import {
+  endName,
+  findingWords,
+  likelyWords,
+  unenteredWords,
+  usedWords,
+  verdictSentence,
+} from '@wick/plan/forecast/words';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { valueAt } from '@wick/core/flow/probe';
+import { ModelError } from '@wick/core/model-error';
 import { formatClock, formatQuantity } from '@wick/core/units/format';
 import { fills } from '@wick/core/verdict/rule';
 import { clockOf, type Verdict } from '@wick/core/verdict/verdict';
@@ -29,13 +44,26 @@ export interface Report {
   readonly flow: FlowForecast;
   readonly timeline: Timeline;
   readonly probes: readonly Place[];
+  readonly unentered: readonly { readonly item: Unentered; readonly effect: UnenteredEffect | null }[];
 }
 
 /** All that a run tells, times on the clock since first mix. */
 export function reportOf(job: LaidJob, shop: Shop, flow: FlowForecast, probes: readonly Place[]): Report {
   const run = runConditionsOf(job, shop)!;
   const timeline = timelineOf(flow, clockOf(run), run.openTime);
-  return { job, verdict: verdictOf(job, shop, flow)!, flow, timeline, probes };
+  const unentered = unenteredOf(job, shop).map((item) => ({ item, effect: effectIn(job, shop, flow, item) }));
+  return { job, verdict: verdictOf(job, shop, flow)!, flow, timeline, probes, unentered };
+}
+
+/** Null where an end of what a value might be cannot be answered. */
+function effectIn(job: LaidJob, shop: Shop, flow: FlowForecast, item: Unentered): UnenteredEffect | null {
+  try {
+    const runs = runsFor(item, job).map(({ job: own, how }) => forecastJob(own, shop, how));
+    return effectOf(item, { shop, flow }, runs);
+  } catch (error) {
+    if (error instanceof ModelError) return null;
+    throw error;
+  }
 }
 
 export function writeResults({ flow, timeline }: Report, { vtk, csv }: ResultOptions): void {
@@ -53,7 +81,7 @@ export function printReport(report: Report, { json }: ResultOptions, { out }: Ou
 }
 
 /** The report as data: ids with their names, times on the clock. */
-function toldBy({ job, verdict, flow, timeline, probes }: Report) {
+function toldBy({ job, verdict, flow, timeline, probes, unentered }: Report) {
   const seconds = (time: number) => (Number.isNaN(time) ? NaN : timeline.clockTime(time));
   const nameOf = nameIn(job);
   return {
@@ -75,6 +103,10 @@ function toldBy({ job, verdict, flow, timeline, probes }: Report) {
     })),
     marks: flow.marks.map(({ id, arrival }) => ({ id, name: nameOf(id), time: seconds(arrival) })),
     probes: probes.map((place) => ({ place, time: seconds(valueAt(flow.mesh, flow.arrival, place)) })),
+    unentered: unentered.map(({ item: { id, label, taken, range }, effect }) => ({
+      ...{ id, label, taken, range },
+      effect,
+    })),
     layers: flow.layers.length,
     lag: flow.lag?.largest ?? null,
     nodes: flow.mesh.nodeCount,
@@ -89,7 +121,10 @@ const at = (place: Place) => `${place.x.toFixed(3)}, ${place.y.toFixed(3)} m`;
 const clock = (time: number) => (Number.isFinite(time) ? formatClock(time) : 'not before gel');
 
 /** The report in words, a line each. */
-function linesOf({ job, verdict, flow, timeline }: Report, told: ReturnType<typeof toldBy>): string[] {
+function linesOf(
+  { job, verdict, flow, timeline, unentered }: Report,
+  told: ReturnType<typeof toldBy>,
+): string[] {
   const rows = [
     ...told.events.map(({ time, name, kind }) => ({ time, words: `${name} ${kind}` })),
     ...told.dryRegions.map(({ time, area, place }) => ({
@@ -101,7 +136,7 @@ function linesOf({ job, verdict, flow, timeline }: Report, told: ReturnType<type
   ];
   const write = {
     clock: (time: number) => clock(Number.isNaN(time) ? NaN : timeline.clockTime(time)),
-    show: (value: number, quantity: 'absolutePressure') => formatQuantity(value, quantity),
+    show: (value: number, quantity: 'absolutePressure' | 'thickness') => formatQuantity(value, quantity),
     nameOf: nameIn(job),
   };
   const used = usedWords(verdict);
@@ -119,6 +154,10 @@ function linesOf({ job, verdict, flow, timeline }: Report, told: ReturnType<type
       : `${flow.layers.length} layers; the mould side lags by up to ${(1000 * told.lag).toFixed(0)} mm.`,
     ...rows.map(({ time, words }) => `${clock(time).padStart(8)}  ${words}`),
     ...flow.findings.map((finding) => findingWords(finding, write)),
+    ...unentered.map(
+      ({ item, effect }) =>
+        `Not entered: ${item.label}, taken as ${item.taken}; ${effect ? unenteredWords(item, effect) : `could be ${item.range}`}.`,
+    ),
   ];
 }
 

@@ -1,3 +1,4 @@
+import { meshStudy } from './mesh-study.ts';
 import { meshPart } from '../src/geometry/mesh.ts';
 import { rectangle } from '../src/geometry/shapes.ts';
 import { fill } from '../src/flow/fill.ts';
@@ -160,3 +161,4 @@ const coarse = best(() => plate(800).solve(40), 5);
 console.log(`  mesh and fill at 800 nodes: ${coarse.ms.toFixed(0)} ms`);
 
 await adviceBench(quick ? 5 : 30);
+if (!quick) meshStudy();

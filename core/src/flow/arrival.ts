@@ -1,11 +1,12 @@
-import type { FlowNetwork } from './network.ts';
+import type { FlowNetwork, Seam } from './network.ts';
 
 /**
  * Times at which the front passes each node, read from the volumes of each step.
  *
  * Within a step resin comes into a node evenly from the moment the nodes before it are full, first for itself, then for
  * what lies beyond. So the moment at which its own volume is half full, when the front stands at the node, follows from
- * what it took and what it passed on. Where nothing lies beyond a node the front has arrived only when it is full.
+ * what it took and what it passed on; between laminates that store differently, the moment at which its part on the
+ * resin's side is. Where nothing lies beyond a node the front has arrived only when it is full.
  * Between the ends of a step the front moves evenly in the root of time, as it does on a strip.
  */
 export interface ArrivalTracker {
@@ -27,6 +28,7 @@ export function createArrivalTracker(network: FlowNetwork, startTime = 0): Arriv
   const full = new Float64Array(nodeCount).fill(NaN);
   // All times in here are roots.
   let start = Math.sqrt(startTime);
+  const seamAt = new Map(network.seams?.map((seam) => [seam.node, seam]));
 
   function record(at: number, before: Float64Array, level: Float64Array, impulse: Float64Array) {
     const end = Math.sqrt(at);
@@ -48,7 +50,11 @@ export function createArrivalTracker(network: FlowNetwork, startTime = 0): Arriv
       const total = storage[i] * (level[i] - before[i]) + passedOn;
       const timeAt = (fraction: number) =>
         from + (end - from) * Math.min(1, Math.max(0, (storage[i] * (fraction - before[i])) / total));
-      if (level[i] >= 0.5 && Number.isNaN(middle[i])) middle[i] = timeAt(0.5);
+      if (Number.isNaN(middle[i])) {
+        const seam = seamAt.get(i);
+        const half = seam ? shareBefore(seam, impulse) : 0.5;
+        if (level[i] >= half) middle[i] = timeAt(half);
+      }
       if (level[i] >= 1) full[i] = timeAt(1);
     }
     start = end;
@@ -78,4 +84,28 @@ export function createArrivalTracker(network: FlowNetwork, startTime = 0): Arriv
   }
 
   return { record, markReached, finish };
+}
+
+/** Share of the way into a triangle, of the most, from which on its side is the one that the resin comes from. */
+const UPSTREAM = 1 / 3;
+
+/** Share of a node's volume that lies on the side that the resin comes from, if both sides were as large. */
+function shareBefore({ node, neighbours, area, storage }: Seam, impulse: Float64Array): number {
+  const rise = Array.from(
+    area,
+    (_, t) => impulse[neighbours[2 * t]] + impulse[neighbours[2 * t + 1]] - 2 * impulse[node],
+  );
+  const bound = UPSTREAM * Math.max(...rise);
+  const mean = (isOn: (rise: number) => boolean) => {
+    let [volume, sum] = [0, 0];
+    rise.forEach((own, t) => {
+      if (!isOn(own)) return;
+      volume += area[t] * storage[t];
+      sum += area[t];
+    });
+    return volume / sum;
+  };
+  const [before, beyond] = [mean((own) => own > bound), mean((own) => own <= bound)];
+  // From all sides: onto an edge, or where fronts meet.
+  return beyond > 0 ? before / (before + beyond) : 1;
 }

@@ -1,11 +1,13 @@
 import type { Mesh } from '../geometry/mesh.ts';
-import { allNodes, nodesWithin } from '../geometry/mesh-places.ts';
+import { nodesWithin } from '../geometry/mesh-places.ts';
+import { areaOf } from '../geometry/shell.ts';
 import type { ForecastRequest } from './layout.ts';
+import { ventCornerNodes } from './vent-corners.ts';
 
 /** Under a vent nothing presses resin towards the mould, so that strip, m, fills last and hardly; it is not counted as the last corner. */
 const VENT_STRIP = 0.02;
 
-/** 1 for mesh nodes that have to fill: not in a brake, and, where layers are told apart, not right under a vent. */
+/** 1 for mesh nodes that have to fill: not in a brake, not in a corner between vents, and, where layers are told apart, not right under a vent. */
 export function countedNodes(
   { zones, lines }: ForecastRequest,
   mesh: Mesh,
@@ -18,25 +20,9 @@ export function countedNodes(
   if (layerCount > 1) {
     for (const { kind, points } of lines)
       if (kind === 'vent') for (const i of nodesWithin(mesh, points, VENT_STRIP)) counted[i] = 0;
-  } else for (const i of ventCorners(mesh, lines)) counted[i] = 0;
+  }
+  for (const i of ventCornerNodes(mesh, lines, areaOf(mesh.positions, mesh.triangles))) counted[i] = 0;
   return counted.some((flag) => flag === 1) ? counted : counted.fill(1);
-}
-
-/**
- * Corners of the mesh with vent on both sides: vacuum all round drives nothing into them, and a finer mesh has them smaller.
- */
-export function ventCorners(mesh: Mesh, lines: ForecastRequest['lines']): Int32Array {
-  const isVent = new Uint8Array(mesh.nodeCount);
-  lines.forEach(({ kind }, n) => {
-    if (kind === 'vent') for (const i of mesh.lineNodes[n]) isVent[i] = 1;
-  });
-  const isOpen = new Uint8Array(mesh.nodeCount);
-  const { triangles } = mesh;
-  for (let t = 0; t < triangles.length; t += 3)
-    for (let c = 0; c < 3; c++)
-      if (!isVent[triangles[t + c]])
-        isOpen[triangles[t + ((c + 1) % 3)]] = isOpen[triangles[t + ((c + 2) % 3)]] = 1;
-  return allNodes(mesh).filter((i) => isVent[i] && !isOpen[i]);
 }
 
 /** The last of the counted nodes; a dry one is later than any. */

@@ -1,6 +1,8 @@
 import type { Mesh } from '../geometry/mesh.ts';
 import type { FillResult } from './fill-types.ts';
+import { distance } from '../geometry/polygon.ts';
 import type { Gate } from './gates.ts';
+import type { VentCorner } from './vent-corners.ts';
 
 /** Something a practitioner would want to be told about a run, as data. */
 export type Finding =
@@ -21,7 +23,9 @@ export type Finding =
       readonly opening: number;
     }
   /** The hose takes this share of the pressure when half the part is full. */
-  | { readonly kind: 'hoseTakes'; readonly lineId: string; readonly share: number };
+  | { readonly kind: 'hoseTakes'; readonly lineId: string; readonly share: number }
+  /** Corners between vents that stay open: nothing drives resin into them, and they are counted to within the reach only, m. */
+  | { readonly kind: 'cornersBetweenVents'; readonly count: number; readonly reach: number };
 
 /** Filled share below which a flooded vent counts as early. */
 const EARLY = 0.95;
@@ -34,10 +38,13 @@ export function findingsOf(run: {
   gates: readonly Gate[];
   lineOf(gate: number): string;
   mesh: Mesh;
+  /** With the index of the lines that make each. */
+  corners: readonly VentCorner[];
+  gateOf: readonly number[];
   /** Absolute, Pa. */
   drive: { readonly feedPressure: number; readonly vacuumPressure: number };
 }): Finding[] {
-  const { result, gates, lineOf, mesh } = run;
+  const { result, gates, lineOf, mesh, corners, gateOf } = run;
   const { feedPressure, vacuumPressure } = run.drive;
   const findings: Finding[] = [];
   for (const { gate, kind, time, filled } of result.events)
@@ -75,5 +82,10 @@ export function findingsOf(run: {
     const share = 1 - half.pressure[supply.junction] / drive;
     if (isOpen && share > HOSE_SHARE) findings.push({ kind: 'hoseTakes', lineId: lineOf(gate), share });
   });
+  const open = corners.filter(({ lines }) => lines.every((line) => result.final.opening[gateOf[line]] > 0));
+  if (open.length > 0) {
+    const reach = distance(open[0].place, open[0].rim[0]);
+    findings.push({ kind: 'cornersBetweenVents', count: open.length, reach });
+  }
   return findings;
 }

@@ -1,8 +1,8 @@
 import type { Mesh } from '../geometry/mesh.ts';
-import { nearestNode, placeOf } from '../geometry/mesh-places.ts';
+import { nearestNode, nodeAreas, placeOf } from '../geometry/mesh-places.ts';
 import type { Point } from '../geometry/polygon.ts';
 import { areaOf } from '../geometry/shell.ts';
-import { countedNodes, latestNode, ventCorners } from './counted-nodes.ts';
+import { countedNodes, latestNode } from './counted-nodes.ts';
 import { fill } from './fill.ts';
 import type { FillResult, FillSample } from './fill-types.ts';
 import { findingsOf, type Finding } from './findings.ts';
@@ -10,7 +10,10 @@ import { lagOf } from './layered-network.ts';
 import type { ForecastRequest } from './layout.ts';
 import { actionsOf, buildNetwork, type Plan } from './layout-network.ts';
 import { planMesh } from './plan-mesh.ts';
+import { arrivalAt, valueAt } from './probe.ts';
 import { finalOf, resinIn, softnessOf, type SettledLaminate } from './settled.ts';
+import { oldestThrough, wettest } from './through-layers.ts';
+import { cornersBetweenVents, ventCornerNodes } from './vent-corners.ts';
 import { nodeZones, withBareZones, zonesOf } from './zones-on-mesh.ts';
 
 /** Times are fluidity times, 1/Pa, which any resin at any temperature reads its minutes from; seconds with a resin of its own. */
@@ -123,8 +126,9 @@ function prepare(given: ForecastRequest): Prepared {
   return { request, laminates: given.zones.length, mesh, plan, zoneOfNode, layerCount, inPart };
 }
 
-function run({ request, laminates, mesh, plan, zoneOfNode, layerCount, inPart }: Prepared): FillResult {
-  const { resin, density, lines } = request;
+function run(prepared: Prepared): FillResult {
+  const { request, laminates, mesh, plan, zoneOfNode, layerCount, inPart } = prepared;
+  const { resin, density } = request;
   const laminateOfNode = zoneOfNode.map((zone) => zone % laminates);
   const elevation = elevations(request, mesh, plan.standsAt);
   return fill({
@@ -151,8 +155,16 @@ function run({ request, laminates, mesh, plan, zoneOfNode, layerCount, inPart }:
       (layerCount > 1
         ? SMALLEST_REGION_IN_LAYERS
         : Math.max(SMALLEST_REGION, SMALLEST_NODES / mesh.nodeCount)),
-    spare: layerCount > 1 ? undefined : ventCorners(mesh, lines),
+    spare: cornersThroughLayers(prepared),
     onProgress: request.onProgress,
+  });
+}
+
+function cornersThroughLayers({ request, mesh, layerCount }: Prepared): Int32Array {
+  const corners = ventCornerNodes(mesh, request.lines, areaOf(mesh.positions, mesh.triangles));
+  return Int32Array.from({ length: layerCount * corners.length }, (_, n) => {
+    const layer = Math.floor(n / corners.length);
+    return layer * mesh.nodeCount + corners[n % corners.length];
   });
 }
 
@@ -160,10 +172,7 @@ function run({ request, laminates, mesh, plan, zoneOfNode, layerCount, inPart }:
 function read(prepared: Prepared, result: FillResult): FlowForecast {
   const { request, mesh, plan, zoneOfNode, inPart } = prepared;
   const { zones, lines, vacuumPressure } = request;
-  const layers = zones[0].layers.map(({ name }, l) => ({
-    name,
-    arrival: result.arrival.slice(l * mesh.nodeCount, (l + 1) * mesh.nodeCount),
-  }));
+  const layers = zones[0].layers.map(({ name }, l) => ({ name, arrival: arrivalIn(prepared, result, l) }));
   const arrival = wettest(layers.map((layer) => layer.arrival));
   const partArrival = arrival.filter((_, i) => inPart[i]);
   const ageAtArrival = oldestThrough(result, mesh, layers.length)?.map(
@@ -172,7 +181,8 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
   const lineOf = (gate: number) => lines[plan.gateOf.indexOf(gate)].id;
   const partArea = areaOf(mesh.positions, mesh.triangles);
   const final = finalOf(request, mesh, zoneOfNode, result);
-  const last = result.samples[result.samples.length - 1];
+  const end = result.samples[result.samples.length - 1];
+  const last = lastOf(prepared, arrival);
   return {
     timeUnit: request.resin ? 'seconds' : 'fluidity',
     mesh,
@@ -180,15 +190,18 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
     layers,
     lag: lagThrough(prepared, layers),
     isFilled: result.isFilled || partArrival.every(Number.isFinite),
-    fillTime: partArrival.reduce((latest, t) => (t > latest ? t : latest), 0),
-    lastPlace: placeOf(mesh, latestNode(arrival, inPart)),
+    fillTime: last.time,
+    lastPlace: last.place,
     samples: result.samples.map((sample) => ({ ...sample, wet: 1 - sample.dryArea / partArea })),
     poreVolume: plan.pores,
     events: result.events.map(({ gate, ...event }) => ({ ...event, lineId: lineOf(gate) })),
-    findings: findingsOf({ result, gates: plan.gates, lineOf, mesh, drive: request }),
+    findings: findingsOf({
+      ...{ result, lineOf, mesh, drive: request },
+      ...{ gates: plan.gates, gateOf: plan.gateOf, corners: cornersThatFill(prepared) },
+    }),
     marks: (request.marks ?? []).map(({ id, ...place }) => ({
       id,
-      arrival: arrival[nearestNode(mesh, place)],
+      arrival: arrivalAt(mesh, arrival, place),
     })),
     dryRegions: dryRegionsOf(prepared, result),
     frames: result.frames.map(({ time, pressure }) => ({
@@ -200,10 +213,34 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
     ageAtArrival: ageAtArrival ?? null,
     final,
     resinAtEnd: final && resinIn(final, nodeAreas(mesh)),
-    drawn: last.entered,
-    vented: last.vented,
+    drawn: end.entered,
+    vented: end.vented,
     massError: result.massError,
   };
+}
+
+/** A gap is where the laminate beside it begins: resin in it has come to both. */
+function arrivalIn({ mesh, plan }: Prepared, { arrival }: FillResult, layer: number): Float64Array {
+  const own = arrival.slice(layer * mesh.nodeCount, (layer + 1) * mesh.nodeCount);
+  for (const { node, at } of plan.raceNodes) own[at] = arrival[node] <= own[at] ? arrival[node] : own[at];
+  return own;
+}
+
+/** Corners between vents on what has to fill: in a brake no corner has to. */
+const cornersThatFill = ({ request, mesh, zoneOfNode }: Prepared) =>
+  cornersBetweenVents(request.lines, areaOf(mesh.positions, mesh.triangles)).filter(
+    ({ place }) => !request.zones[zoneOfNode[nearestNode(mesh, place)]].isBrake,
+  );
+
+/** The last counted place, and when the front comes to it. Between vents the count ends at their rim, which few nodes lie on. */
+function lastOf(prepared: Prepared, arrival: Float64Array): { place: Point; time: number } {
+  const { mesh, inPart } = prepared;
+  const node = latestNode(arrival, inPart);
+  const time = arrival.reduce((latest, t, i) => (inPart[i] && t > latest ? t : latest), 0);
+  return cornersThatFill(prepared)
+    .flatMap(({ rim }) => rim)
+    .map((place) => ({ place, time: valueAt(mesh, arrival, place) }))
+    .reduce((last, rim) => (rim.time > last.time ? rim : last), { place: placeOf(mesh, node), time });
 }
 
 function lagThrough({ mesh, inPart }: Prepared, layers: FlowForecast['layers']): FlowForecast['lag'] {
@@ -234,16 +271,6 @@ function dryRegionsOf(
 const placesOn = ({ nodeCount }: Mesh, { network }: Plan, layerCount: number) =>
   Int32Array.from({ length: network.nodeCount }, (_, i) => (i < layerCount * nodeCount ? i % nodeCount : -1));
 
-/** Area of the part that is nearest to each mesh node, m2. */
-function nodeAreas({ positions, triangles, nodeCount }: Mesh): Float64Array {
-  const areas = new Float64Array(nodeCount);
-  for (let t = 0; t < triangles.length; t += 3) {
-    const third = areaOf(positions, triangles.subarray(t, t + 3)) / 3;
-    for (let k = 0; k < 3; k++) areas[triangles[t + k]] += third;
-  }
-  return areas;
-}
-
 function elevations(
   { rise, shell }: ForecastRequest,
   { positions }: Mesh,
@@ -253,22 +280,6 @@ function elevations(
   return Float64Array.from(standsAt, (node) =>
     shell ? positions[3 * node + 2] : rise!.x * positions[3 * node] + rise!.y * positions[3 * node + 1],
   );
-}
-
-/** State of cure of the resin that reached each mesh node, in the layer where that is highest; NaN where it came to none. */
-function oldestThrough({ cureAtArrival }: FillResult, { nodeCount }: Mesh, layerCount: number) {
-  return (
-    cureAtArrival &&
-    Float64Array.from({ length: nodeCount }, (_, i) => {
-      const states = Array.from({ length: layerCount }, (__, l) => cureAtArrival[l * nodeCount + i]);
-      return states.reduce((most, state) => (Number.isNaN(state) || most >= state ? most : state), NaN);
-    })
-  );
-}
-
-/** A layer dry at a node leaves the node dry. */
-function wettest(layers: readonly Float64Array[]): Float64Array {
-  return layers[0].map((_, i) => layers.reduce((latest, layer) => Math.max(latest, layer[i]), 0));
 }
 
 function percentile(values: Float64Array, share: number): number {

@@ -24,6 +24,8 @@ export interface Plan {
   readonly gateOf: readonly number[];
   /** Mesh node that each network node stands at; pots and tees stand where their hose joins the part. */
   readonly standsAt: Int32Array;
+  /** Nodes of races, and the mesh node beside each. */
+  readonly raceNodes: readonly { readonly node: number; readonly at: number }[];
   /** Pores of all layers, m3. */
   readonly pores: number;
 }
@@ -78,7 +80,7 @@ export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: Array
   const network = builder.build();
   const standsAt = Int32Array.from({ length: network.nodeCount }, (_, i) => i % mesh.nodeCount);
   for (const { node, at } of [...added, ...races.added]) standsAt[node] = at;
-  return { network, gates, gateOf, standsAt, pores };
+  return { network, gates, gateOf, standsAt, raceNodes: races.added, pores };
 }
 
 /** Pore volume of a pot or tee: next to nothing, for it is full from the start. */

@@ -16,6 +16,17 @@ export interface FlowNetwork {
   readonly conductance: Float64Array;
   /** Pore volume of each node, m3. */
   readonly storage: Float64Array;
+  /** Nodes on edges, and between laminates that store differently; none when left out. */
+  readonly seams?: readonly Seam[];
+}
+
+/** A node and the triangles round it. */
+export interface Seam {
+  readonly node: number;
+  /** Its neighbours in each triangle, stride 2; area, m2, and storage, m, of each. */
+  readonly neighbours: Int32Array;
+  readonly area: Float64Array;
+  readonly storage: Float64Array;
 }
 
 /** Collects nodes and branches, then packs them. Branches given twice add up. */
@@ -38,6 +49,7 @@ export function createNetworkBuilder(): NetworkBuilder {
   const from: number[] = [];
   const to: number[] = [];
   const value: number[] = [];
+  const seams: Seam[] = [];
   const push = (i: number, j: number, k: number) => {
     from.push(i);
     to.push(j);
@@ -55,15 +67,21 @@ export function createNetworkBuilder(): NetworkBuilder {
       push(i, j, k);
       push(j, i, k);
     },
-    addNetwork({ nodeCount, rowStart, columns, conductance, storage: volumes }) {
+    addNetwork({ nodeCount, rowStart, columns, conductance, storage: volumes, seams: added = [] }) {
       const offset = addNodes(volumes);
+      for (const seam of added)
+        seams.push({
+          ...seam,
+          node: offset + seam.node,
+          neighbours: seam.neighbours.map((j) => offset + j),
+        });
       for (let i = 0; i < nodeCount; i++)
         for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
           push(offset + i, offset + columns[e], conductance[e]);
       return offset;
     },
     volume: () => storage.reduce((sum, v) => sum + v, 0),
-    build: () => pack(Float64Array.from(storage), from, to, value),
+    build: () => ({ ...pack(Float64Array.from(storage), from, to, value), seams }),
   };
 }
 
@@ -139,7 +157,45 @@ export function sheetNetwork(mesh: Mesh, sheet: SheetProperties): FlowNetwork {
       );
     }
   }
-  return builder.build();
+  return { ...builder.build(), seams: seamsOf(mesh, triangles, sheet.storage) };
+}
+
+function seamsOf({ positions, nodeCount }: Mesh, triangles: Uint32Array, storage: Float64Array): Seam[] {
+  const isOnEdge = edgeNodes(triangles, nodeCount);
+  const least = new Float64Array(nodeCount).fill(Infinity);
+  const most = new Float64Array(nodeCount);
+  triangles.forEach((i, e) => {
+    const own = storage[Math.floor(e / 3)];
+    least[i] = Math.min(least[i], own);
+    most[i] = Math.max(most[i], own);
+  });
+  const around = new Map<number, number[]>();
+  triangles.forEach((i, e) => {
+    if (isOnEdge[i] || most[i] > least[i]) around.set(i, [...(around.get(i) ?? []), e]);
+  });
+  const corners = new Float64Array(6);
+  return Array.from(around, ([node, entries]) => ({
+    node,
+    neighbours: Int32Array.from(
+      entries.flatMap((e) => [1, 2].map((step) => triangles[e - (e % 3) + ((e + step) % 3)])),
+    ),
+    area: Float64Array.from(entries, (e) => cornersInPlane(positions, triangles, Math.floor(e / 3), corners)),
+    storage: Float64Array.from(entries, (e) => storage[Math.floor(e / 3)]),
+  }));
+}
+
+/** 1 for nodes of sides that only one triangle has. */
+function edgeNodes(triangles: Uint32Array, nodeCount: number): Uint8Array {
+  const sides = new Map<number, number>();
+  triangles.forEach((i, e) => {
+    const j = triangles[e - (e % 3) + ((e + 1) % 3)];
+    const key = Math.min(i, j) * nodeCount + Math.max(i, j);
+    sides.set(key, (sides.get(key) ?? 0) + 1);
+  });
+  const isOnEdge = new Uint8Array(nodeCount);
+  for (const [key, count] of sides)
+    if (count === 1) isOnEdge[Math.floor(key / nodeCount)] = isOnEdge[key % nodeCount] = 1;
+  return isOnEdge;
 }
 
 function requirePermeable({ transmissibility }: SheetProperties) {

@@ -1,4 +1,5 @@
 import type { Mesh } from '../geometry/mesh.ts';
+import { nearestNode } from '../geometry/mesh-places.ts';
 import type { Point } from '../geometry/polygon.ts';
 
 /**
@@ -18,4 +19,10 @@ export function valueAt({ triangles, positions }: Mesh, field: ArrayLike<number>
       return field[a] * (1 - u - v) + field[b] * u + field[c] * v;
   }
   return NaN;
+}
+
+/** Between nodes; beside dry ones, that of the nearest. */
+export function arrivalAt(mesh: Mesh, arrival: Float64Array, place: Point): number {
+  const between = valueAt(mesh, arrival, place);
+  return Number.isNaN(between) ? arrival[nearestNode(mesh, place)] : between;
 }

@@ -58,7 +58,8 @@ export function createRaces(builder: NetworkBuilder, { mesh, zoneOf, zones, open
     zones[zoneOf[t]].layers.forEach(({ transmissibility: { xx, yy, xy } }, l) => {
       const across = (xx * alongY ** 2 - 2 * xy * alongX * alongY + yy * alongX ** 2) / square;
       // Half the edge long, h its triangle's height: the half cell is a third of h wide, and a front crosses it against half of that.
-      const conductance = (1.5 * across * square) / area;
+      // Filled evenly in two thirds of the time it has taken up as much on the mean as that front, which moves as the root of time.
+      const conductance = (2.25 * across * square) / area;
       for (const end of ends)
         if (nodeOf(end) !== end) builder.join(nodeOf(end), l * mesh.nodeCount + end, conductance);
     });

@@ -1,4 +1,5 @@
 import type { Mesh } from './mesh.ts';
+import { areaOf } from './shell.ts';
 import { distance, nearestOnSegment, type Point } from './polygon.ts';
 
 export function placeOf({ positions }: Mesh, node: number): Point {
@@ -22,4 +23,14 @@ export function nodesWithin(mesh: Mesh, path: readonly Point[], reach: number): 
       ? distance(p, path[0]) <= reach
       : path.slice(1).some((b, k) => distance(p, nearestOnSegment(p, path[k], b)) <= reach);
   });
+}
+
+/** Area of the part that is nearest to each mesh node, m2. */
+export function nodeAreas({ positions, triangles, nodeCount }: Mesh): Float64Array {
+  const areas = new Float64Array(nodeCount);
+  for (let t = 0; t < triangles.length; t += 3) {
+    const third = areaOf(positions, triangles.subarray(t, t + 3)) / 3;
+    for (let k = 0; k < 3; k++) areas[triangles[t + k]] += third;
+  }
+  return areas;
 }

@@ -19,6 +19,8 @@ export interface MeshLine {
   readonly points: readonly Point[];
   /** Pressure is given along it, so the mesh is graded towards its ends. True when left out. */
   readonly isDriven?: boolean;
+  /** A point that the front closes round, as round a vent: the mesh is graded towards it too. */
+  readonly isRinged?: boolean;
 }
 
 export interface MeshRequest {
@@ -144,7 +146,8 @@ function meshWithEdge(
     (edge) => edge.path < rings.length || isOnPart(edge, points, rings, inside, h),
   );
   const driven = snapped.filter((_, index) => lines[index].isDriven ?? true);
-  const ends = lineEnds(driven).filter(
+  const ringed = snapped.flatMap(([p], index) => (lines[index].isRinged ? [p] : []));
+  const ends = [...lineEnds(driven), ...ringed].filter(
     (p) => !isAtCorner(p, rings) && (inside(p) || isOnRing(p, rings, 1e-3 * h)),
   );
   const fine = gradeTowards(ends, divide(edges, points, h), points);

@@ -6,7 +6,7 @@ const SPECIFIC_HEAT = 1900;
 const HEAT_TRANSFER = 8;
 
 /** Heat from mix to gel, J/kg, and the exponent with which it comes out as age grows: from memory, middle of 200-280 and of 10-30 kJ/kg. */
-const USUAL_HEAT = {
+export const USUAL_HEAT = {
   amine: { toGel: 240_000, exponent: 2.5 },
   radical: { toGel: 20_000, exponent: 1 },
 };

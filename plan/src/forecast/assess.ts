@@ -18,6 +18,10 @@ export const FINE_LAYERS: Resolution = { nodeCount: 1500, steps: 60 };
 export const COARSE: Resolution = { nodeCount: 640, steps: 24, layers: false, soft: false };
 export const DRAG: Resolution = { ...COARSE, nodeCount: 400, steps: 20, isGlance: true };
 
+/** Good enough to tell one run from another, many times over. */
+export const ROUGH: Resolution = { nodeCount: 600, steps: 40, soft: false };
+export const ROUGH_LAYERS: Resolution = { ...ROUGH, nodeCount: 300 };
+
 /** How finely a job asks to be forecast. */
 export function finenessOf(job: LaidJob): Resolution {
   const { nodeCount } = job.forecast;

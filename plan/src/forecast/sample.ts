@@ -10,7 +10,7 @@ import { flowShares, inPlaneDoubt, throughDoubt } from '../laminate/doubt.ts';
 import { halton, normalQuantile } from '@wick/core/verdict/sampling';
 import { fills } from '@wick/core/verdict/rule';
 import { clockOf } from '@wick/core/verdict/verdict';
-import { forecastJob, timelineOf, verdictOf } from './assess.ts';
+import { forecastJob, ROUGH, ROUGH_LAYERS, timelineOf, verdictOf } from './assess.ts';
 import { settle } from '../settle.ts';
 import { runsInLayers, runsOnClock } from './problem.ts';
 import type { JobLine } from '@wick/contract/job/job';
@@ -23,8 +23,6 @@ import type { Shop } from '@wick/contract/shop';
 const NINE_IN_TEN = 1.2815515655446004;
 /** Most sides along which a race is tried. */
 const MOST_SIDES = 6;
-const RUN = { nodeCount: 600, steps: 40, soft: false };
-const RUN_IN_LAYERS = { ...RUN, nodeCount: 300 };
 
 /** Each sample has to be solved anew when more than a factor on the fluidity time is in doubt. */
 export function needsSolving(job: LaidJob): boolean {
@@ -38,7 +36,7 @@ export function needsSolving(job: LaidJob): boolean {
  */
 export function sampleJob(job: LaidJob, shop: Shop, index: number): EnsembleSample {
   const { inputs, drawn } = drawJob(job, shop, index);
-  const flow = forecastJob(drawn, shop, runsInLayers(job) ? RUN_IN_LAYERS : RUN);
+  const flow = forecastJob(drawn, shop, runsInLayers(job) ? ROUGH_LAYERS : ROUGH);
   const run = runConditionsOf(drawn, shop)!;
   const clock = clockOf(run);
   const { clockTime } = timelineOf(flow, clock, run.openTime);

@@ -80,13 +80,17 @@ describe('a verdict in words', () => {
 describe('findings in words', () => {
   const write = {
     clock: (time: number) => `${time / 60} min`,
-    show: (value: number) => `${value / 100} mbar`,
+    show: (value: number, quantity: string) =>
+      quantity === 'thickness' ? `${1000 * value} mm` : `${value / 100} mbar`,
     nameOf: (id: string) => ({ v: 'Vent', f1: 'Feed 1', f2: 'Feed 2' })[id] ?? id,
   };
 
   test('each says what, when and what to do about it', () => {
     expect(findingWords({ kind: 'ventFloodsEarly', lineId: 'v', time: 1200, filled: 0.8 }, write)).toBe(
       'Vent floods at 20 min with 20 % of the part still dry: the mesh runs up to it. End the mesh short of the vent, or put a brake between.',
+    );
+    expect(findingWords({ kind: 'cornersBetweenVents', count: 1, reach: 0.02 }, write)).toMatch(
+      /^A corner between open vents stays dry.*within 20 mm.*Clamp each vent once resin is there/,
     );
     expect(findingWords({ kind: 'bagFloats', time: 600, area: 0.1, pressure: 96_000 }, write)).toMatch(
       /from 10 min on: resin stands at 960 mbar.*Lower the pot/,

@@ -2,6 +2,7 @@ import type { Finding } from '@wick/core/flow/findings';
 import { formatClock } from '@wick/core/units/format';
 import type { Band } from '@wick/core/verdict/rule';
 import type { Verdict } from '@wick/core/verdict/verdict';
+import type { Unentered, UnenteredEffect } from './unentered.ts';
 
 export const bandWords: Record<Band, string> = {
   comfortable: 'Comfortable',
@@ -103,12 +104,28 @@ export function usedWords(
 export const lagWarning = (without: Band, band: Band): string =>
   `Averaged through the thickness this would read “${bandWords[without]}”; with mesh and plies told apart, and the lag of the mould side, it reads “${bandWords[band]}”.`;
 
+/** What a value that nobody has entered does to the answer. */
+export function unenteredWords({ range }: Pick<Unentered, 'range'>, effect: UnenteredEffect): string {
+  const { fill, gel, bands } = effect;
+  const ends = (times: readonly [number, number]) =>
+    [Math.min(...times), Math.max(...times)].map((time) => (Number.isFinite(time) ? minutes(time) : null));
+  const span = (times: readonly [number, number]) => {
+    const [from, to] = ends(times);
+    return to === null ? `${from} min or never` : from === to ? `${from} min` : `${from} to ${to} min`;
+  };
+  const wet = Number.isFinite(Math.min(...fill)) ? `wet at ${span(fill)}` : 'never wet';
+  const moved = minutes(gel[0]) === minutes(gel[1]) ? '' : `, gel at ${span(gel)}`;
+  const [least, most] = bands.map((band) => bandWords[band].toLowerCase());
+  const band = least === most ? `${least} either way` : `${least}, or ${most}`;
+  return `with ${range} the last corner is ${wet}${moved}: ${band}`;
+}
+
 /** What was found in a run, in a sentence: what, when, and what to do about it. */
 export function findingWords(
   finding: Finding,
   write: {
     clock: (time: number) => string;
-    show: (value: number, quantity: 'absolutePressure') => string;
+    show: (value: number, quantity: 'absolutePressure' | 'thickness') => string;
     /** Name of a line by its id. */
     nameOf: (lineId: string) => string;
   },
@@ -123,5 +140,7 @@ export function findingWords(
       return `${write.nameOf(finding.lineId)} never ${finding.opening > 0 ? 'opens' : 'shuts'}: what it waits for does not come. Choose another trigger.`;
     case 'hoseTakes':
       return `The hose of ${write.nameOf(finding.lineId)} takes ${share(finding.share)} of the pressure half way through. A wider or shorter hose fills sooner.`;
+    case 'cornersBetweenVents':
+      return `${finding.count === 1 ? 'A corner' : `${finding.count} corners`} between open vents ${finding.count === 1 ? 'stays' : 'stay'} dry: with vacuum on both sides nothing drives resin in, and it comes nearer ever more slowly. Counted as there within ${write.show(finding.reach, 'thickness')}; the rest wicks or stays dry. Clamp each vent once resin is there, or leave the corner without one.`;
   }
 }

@@ -7,6 +7,7 @@ import { createDoubt } from './doubt.ts';
 import { createForecast } from './forecast.ts';
 import { createLayouts } from './layouts.ts';
 import { createProbes } from './probes.ts';
+import { createUnentered } from './unentered.ts';
 import { createResults, type ResultsParts } from './results.ts';
 
 interface DeskParts extends Omit<Desk, 'session'> {
@@ -29,6 +30,7 @@ export function createDesk(session: JobSession, { results, ...parts }: DeskParts
     advice: proxyRefs(createAdvice(desk)),
     doubt: proxyRefs(doubt),
     probes: proxyRefs(createProbes(desk, forecast)),
+    unentered: proxyRefs(createUnentered(desk, forecast)),
   };
 }
 
@@ -51,3 +53,4 @@ export const useChecks = () => useDesk().checks;
 export const useAdvice = () => useDesk().advice;
 export const useDoubt = () => useDesk().doubt;
 export const useProbes = () => useDesk().probes;
+export const useUnentered = () => useDesk().unentered;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { vacuumCautions } from '@wick/plan/vacuum/cautions';
-import { useForecast, useSession } from '../../compute/use-desk.ts';
+import { useForecast, useSession, useUnentered } from '../../compute/use-desk.ts';
 import { assumptionsOf } from '@wick/plan/settle';
 import { formatClock } from '@wick/core/units/format';
 import { runsOnClock } from '@wick/plan/forecast/problem';
@@ -12,6 +12,7 @@ import {
   likelyWords,
   endName,
   lagWarning,
+  unenteredWords,
   usedWords,
   verdictSentence,
 } from '@wick/plan/forecast/words';
@@ -52,6 +53,11 @@ const lagWords = computed(() => {
     : null;
 });
 const runsOnTheClock = computed(() => runsOnClock(job.laid));
+const unentered = useUnentered();
+const effectOf = (item: (typeof unentered.items)[number]) => {
+  const effect = unentered.effects.get(item.id);
+  return effect ? unenteredWords(item, effect) : `could be ${item.range}`;
+};
 const assumptions = computed(() => assumptionsOf(job.laid, shop.shop));
 const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${shop.show(p.y, 'length')}`;
 </script>
@@ -123,6 +129,10 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
         {{ item.label.toLowerCase() }}
         <span class="assumed number">{{ shop.show(item.value, item.quantity) }}</span>
         <span class="quiet"> ({{ item.reason }})</span>
+      </li>
+      <li v-for="item in unentered.items" :key="item.id">
+        {{ item.label }} <span class="assumed number">{{ item.taken }}</span>
+        <span class="quiet"> (no entry says, from memory): {{ effectOf(item) }}</span>
       </li>
     </ul>
   </section>
