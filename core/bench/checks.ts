@@ -18,6 +18,7 @@ import { across, feedLine, plainZone, strip, stripEnds } from '../src/test/layou
 import { endGates, stripNetwork } from '../src/test/strip.ts';
 import { benchStack } from './layered-plate.ts';
 import { axes } from '../src/test/ellipse.ts';
+import { frontChecks } from './front-checks.ts';
 import { partChecks } from './part-checks.ts';
 import { resinChecks } from './resin-checks.ts';
 
@@ -340,6 +341,7 @@ row(
 );
 
 partChecks(row);
+frontChecks(row);
 resinChecks(row);
 
 console.log('| case | source | expected | ours | error |\n| --- | --- | --- | --- | --- |');

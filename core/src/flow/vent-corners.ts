@@ -13,7 +13,7 @@ export interface VentCorner {
 }
 
 /** How far from such a corner resin counts as having come to it, m; on a small part this share of its size. */
-export const CORNER_REACH = 0.02;
+const CORNER_REACH = 0.02;
 const SMALL_PART = 0.05;
 /** Ends of vents this near to one another meet, m. */
 const MEETING = 1e-3;

@@ -183,6 +183,25 @@ describe('what runs on a clock', () => {
   });
 });
 
+test('where the lag of the mould side decides, the run in layers reads the worse band', () => {
+  // Plies that let next to nothing through: the mesh floods the vent while the mould side behind it is dry.
+  const tight = <P extends { across: number }>(point: P) => ({ ...point, through: 3e-3 * point.across });
+  const mended = withThirdFeedAt(2.2);
+  const materials = mended.materials.map((own) =>
+    own.kind !== 'fabric' || 'fibres' in own.permeability
+      ? own
+      : 'table' in own.permeability
+        ? { ...own, permeability: { table: own.permeability.table.map(tight) } }
+        : { ...own, permeability: tight(own.permeability) },
+  );
+  const look = { nodeCount: 300, steps: 40 };
+  const [averaged, layered] = [false, true].map((layers) =>
+    assess({ ...mended, materials, forecast: { ...mended.forecast, layers } }, demoShop, look),
+  );
+  expect(layered!.flow.lag!.largest).toBeGreaterThan(0.5);
+  expect([averaged, layered].map((run) => run!.verdict!.band)).toEqual(['tight', 'airTrapped']);
+});
+
 test('zones bring their own laminate, and a brake of peel ply alone slows the front', () => {
   const strip: LaidJob = {
     ...gore,
