@@ -59,5 +59,5 @@ export function frontChecks(row: Row): void {
   });
   const wet = shut.layers.map(({ arrival }) => arrival.filter(Number.isFinite).length / arrival.length);
   row('Core without holes or slits: share of the bag side that is wetted', 'nothing crosses it', 1, wet[0]);
-  row('The same: of the mould side', 'nothing crosses it', 0, wet[wet.length - 1]);
+  row('The same: of the mould side that stays dry', 'nothing crosses it', 1, 1 - wet[wet.length - 1]);
 }
