@@ -222,3 +222,24 @@ test('the front is played, stepped and probed, and the board taken out as a pict
   expect(drawing).toContain('<svg');
   expect(drawing).toContain('Tip feed');
 });
+
+test('what no entry says stands under the verdict with what it does to the answer', async ({
+  page,
+  home,
+}) => {
+  await openCopy(page, home, 'Dome gore 7');
+  const verdict = page.getByRole('region', { name: 'Verdict' });
+  const heat = verdict.getByRole('listitem').filter({ hasText: 'heat of Vinyl ester' });
+  await expect(heat).toContainText('20 kJ/kg');
+  await expect(heat).toContainText(/with 10 to 30 kJ\/kg the last corner is .*gel at \d+ to \d+ min/, {
+    timeout: 60_000,
+  });
+  // This one moves the front, so it is run at both ends.
+  const through = verdict.getByRole('listitem').filter({ hasText: 'flow through the plies' });
+  await expect(through).toContainText(/with 2 % to 10 % the last corner is .*: /, { timeout: 60_000 });
+  // Averaged through its thickness the laminate asks nothing of that kind.
+  await page.getByRole('tab', { name: 'Doubt' }).click();
+  await page.getByLabel('Mesh and plies as layers').uncheck();
+  await expect(through).toHaveCount(0);
+  await expect(heat).toContainText(/the last corner is/, { timeout: 60_000 });
+});

@@ -42,6 +42,7 @@ const marks = computed(() => {
       before: forecast.before,
       events,
       fill: fill.value,
+      usable: forecast.verdict?.usableTime ?? null,
       gel: gel.value,
       endName: endName(forecast.clock!),
     }),

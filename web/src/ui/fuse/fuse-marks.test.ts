@@ -12,6 +12,7 @@ const marks = fuseMarks({
     { name: 'Vent', kind: 'reached', time: 3000 },
   ],
   fill: 3000,
+  usable: 3600,
   gel: 5400,
 });
 
@@ -23,8 +24,14 @@ test('the fuse names what happens in order, and nothing that happens after gel',
     'open Feed 1',
     'open Feed 2',
     'last corner',
+    'usable to',
     'gel',
   ]);
+  // Thin to the end, or nobody knows: no such mark.
+  for (const usable of [null, 5400]) {
+    const facts = { before: { mixed: 0, degassed: 0, open: 0 }, events: [], fill: null, usable, gel: 5400 };
+    expect(fuseMarks(facts).map(({ label }) => label)).toEqual(['first mix', 'gel']);
+  }
 });
 
 test('labels never overlap, and the last corner and gel always have one', () => {

@@ -14,20 +14,23 @@ export function fuseMarks(facts: {
   before: { mixed: number; degassed: number; open: number };
   events: readonly { name: string; kind: string; time: number }[];
   fill: number | null;
+  /** To when the resin is thin enough to run by, as the workshop judges it; null where that is not known. */
+  usable: number | null;
   gel: number;
   /** What ends it there, gel unless told. */
   endName?: string;
 }): FuseMark[] {
-  const { before, events, fill, gel, endName = 'gel' } = facts;
+  const { before, events, fill, usable, gel, endName = 'gel' } = facts;
   const marks: FuseMark[] = [{ label: 'first mix', time: 0, kind: 'step' }];
   if (before.degassed > before.mixed) marks.push({ label: 'mixed', time: before.mixed, kind: 'step' });
   if (before.open > before.degassed && before.degassed > 0)
     marks.push({ label: 'fill hose', time: before.degassed, kind: 'step' });
   for (const { name, kind, time } of events)
     if (kind === 'opens' && time < gel) marks.push({ label: `open ${name}`, time, kind: 'step' });
+  if (usable !== null && usable < gel) marks.push({ label: 'usable to', time: usable, kind: 'step' });
   if (fill !== null) marks.push({ label: 'last corner', time: fill, kind: 'fill' });
   marks.push({ label: endName, time: gel, kind: 'gel' });
-  return marks;
+  return marks.sort((a, b) => a.time - b.time);
 }
 
 const LETTER = 6.2;
