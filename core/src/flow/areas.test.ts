@@ -83,9 +83,10 @@ describe('a run that slows', () => {
     const [own, end] = stripEnds(length, width);
     return [{ ...own!, ...feed }, end!];
   };
-  const strip = (hose: { length: number; bore: number }, bore: number) =>
+  const strip = (hose: { length: number; bore: number }, bore: number, tightness = 1) =>
     forecastFlow({
       ...base,
+      zones: [plainZone({ T: T / tightness, S })],
       nodeCount: 640,
       outline: rectangle({ length: 3, width: 1 }),
       lines: stripLines(3, 1, { bore, hose }),
@@ -103,6 +104,12 @@ describe('a run that slows', () => {
       expect(flow.isFilled).toBe(true);
       expect(Math.abs(flow.fillTime / expected - 1)).toBeLessThan(0.03);
     }
+  });
+
+  test.each([100, 10_000])('nor behind a laminate %d times as tight, which slows it as much', (tightness) => {
+    const flow = strip({ length: 0.5, bore: 0.016 }, 0.02, tightness);
+    expect(flow.isFilled).toBe(true);
+    expect(Math.abs(flow.fillTime / ((tightness * S * 9) / (2 * T * 92_000)) - 1)).toBeLessThan(0.03);
   });
 
   test('a run whose feeds are all shut for good does stall', () => {

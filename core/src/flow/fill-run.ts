@@ -65,6 +65,8 @@ export interface FillRun {
   /** The part is full and settles; the run has stalled for good. */
   isSettling: boolean;
   isStalled: boolean;
+  /** Since when it has been next to standing; Infinity while it is not. */
+  slowSince: number;
 }
 
 /** Regions below this share of the pore volume are the mesh's, not the part's. */
@@ -118,7 +120,7 @@ export function startRun(request: FillRequest): FillRun {
     events: [],
     ...{ time: start?.time ?? 0, entered: start?.drawn ?? 0, vented: start?.vented ?? 0 },
     ...{ stored: 0, widened: 0, massError: 0, solves: 0, iterations: 0 },
-    ...{ step: 0, planned: 0, expected: 0, isSettling: false, isStalled: false },
+    ...{ step: 0, planned: 0, expected: 0, isSettling: false, isStalled: false, slowSince: Infinity },
   };
   if (start) goOnFrom(run, start);
   sample(run);

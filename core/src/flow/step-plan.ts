@@ -22,6 +22,12 @@ const LATE_VOLUME = 2e-4;
  */
 const STALL = 1000;
 const STALL_WAIT = 1e4;
+/**
+ * It is over when that has gone on until the run has lasted so many times as long, or at once when what is left would take so
+ * many times as long as the run: a line that fills in a moment says nothing yet of the laminate behind it.
+ */
+const LULL = 1e6;
+const NIL = 1e12;
 /** A resin of its own gels meanwhile: past that it creeps, and is not waited for. */
 const STALL_WAIT_CURING = 10;
 /** Share of the pore volume that may stay unfilled beside an open vent once the run has stalled; finer than any mesh here shows. */
@@ -93,9 +99,15 @@ export function planNext(run: FillRun, outcome: StepOutcome) {
   else planFilling(run, stepRate, outcome);
 }
 
-const hasDied = (run: FillRun, rate: number): boolean =>
-  rate * STALL <= run.stored / run.time &&
-  rate * run.time * (run.cure ? STALL_WAIT_CURING : STALL_WAIT) <= Math.max(roomOf(run), SPECK * run.total);
+function hasDied(run: FillRun, rate: number): boolean {
+  const brought = rate * run.time;
+  const room = Math.max(roomOf(run), SPECK * run.total);
+  const isSlow =
+    rate * STALL <= run.stored / run.time && brought * (run.cure ? STALL_WAIT_CURING : STALL_WAIT) <= room;
+  if (!isSlow) run.slowSince = Infinity;
+  else run.slowSince = Math.min(run.slowSince, run.time);
+  return isSlow && (brought * NIL <= room || run.time >= LULL * run.slowSince);
+}
 
 function planSettling(run: FillRun, { moved, hasActed }: StepOutcome) {
   const { bed, time, request, sequence, highest, widened, total, stored } = run;
