@@ -90,7 +90,7 @@ describe('findings in words', () => {
       'Vent floods at 20 min with 20 % of the part still dry: the mesh runs up to it. End the mesh short of the vent, or put a brake between.',
     );
     expect(findingWords({ kind: 'cornersBetweenVents', count: 1, reach: 0.02 }, write)).toMatch(
-      /^A corner between open vents stays dry.*within 20 mm.*Clamp each vent once resin is there/,
+      /^A corner between open vents may stay dry over the last 20 mm.*Clamp each vent once resin is there/,
     );
     expect(findingWords({ kind: 'bagFloats', time: 600, area: 0.1, pressure: 96_000 }, write)).toMatch(
       /from 10 min on: resin stands at 960 mbar.*Lower the pot/,

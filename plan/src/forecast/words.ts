@@ -140,7 +140,10 @@ export function findingWords(
       return `${write.nameOf(finding.lineId)} never ${finding.opening > 0 ? 'opens' : 'shuts'}: what it waits for does not come. Choose another trigger.`;
     case 'hoseTakes':
       return `The hose of ${write.nameOf(finding.lineId)} takes ${share(finding.share)} of the pressure half way through. A wider or shorter hose fills sooner.`;
-    case 'cornersBetweenVents':
-      return `${finding.count === 1 ? 'A corner' : `${finding.count} corners`} between open vents ${finding.count === 1 ? 'stays' : 'stay'} dry: with vacuum on both sides nothing drives resin in, and it comes nearer ever more slowly. Counted as there within ${write.show(finding.reach, 'thickness')}; the rest wicks or stays dry. Clamp each vent once resin is there, or leave the corner without one.`;
+    case 'cornersBetweenVents': {
+      const reach = write.show(finding.reach, 'thickness');
+      const corners = finding.count === 1 ? 'A corner' : `${finding.count} corners`;
+      return `${corners} between open vents may stay dry over the last ${reach}: with vacuum on both sides nothing drives resin in, and it comes nearer ever more slowly. The forecast counts no further; what does not wick stays dry. Clamp each vent once resin is there, or leave the corner without one.`;
+    }
   }
 }

@@ -32,6 +32,17 @@ describe('results beside a job', () => {
     expect(byLayout.value.get('A')!.key).toBe('two');
   });
 
+  test('the same problem run more finely takes the place of the rougher answer, so that list and board agree', async () => {
+    const rough = { ...result('A', 'one'), outcome: { chance: 0.44 } } as unknown as JobResult;
+    const fine = { ...rough, outcome: { chance: 0.42 } } as unknown as JobResult;
+    const { load, note, keep, byLayout } = shelf(async () => [rough]);
+    await load();
+    await note(fine);
+    await note({ ...fine, outcome: { ...fine.outcome } });
+    expect(keep).toHaveBeenCalledTimes(1);
+    expect(byLayout.value.get('A')!.outcome.chance).toBe(0.42);
+  });
+
   test('a server that does not answer costs nothing but that', async () => {
     const { load, note, byLayout } = shelf(() => Promise.reject(new Error('down')), false);
     await load();

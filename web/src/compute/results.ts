@@ -22,12 +22,15 @@ export function createResults({ read, keep }: ResultsParts) {
       const earlier = await read().catch((): JobResult[] => []);
       put(earlier.filter(({ layoutId }) => !byLayout.value.has(layoutId)));
     },
-    /** Notes a result; one that is known already is not written again. */
+    /** Notes a result in place of any other of its layout, were that of the same problem run more roughly; the same one is not written again. */
     async note(result: JobResult) {
-      if (byLayout.value.get(result.layoutId)?.key === result.key) return;
+      if (isSame(byLayout.value.get(result.layoutId), result)) return;
       put([result]);
       // A result can be worked out again: that it was not kept is no harm.
       await keep([result]).catch(() => undefined);
     },
   };
 }
+
+const isSame = (known: JobResult | undefined, result: JobResult) =>
+  JSON.stringify(known && [known.key, known.outcome]) === JSON.stringify([result.key, result.outcome]);
