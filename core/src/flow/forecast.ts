@@ -237,7 +237,8 @@ function lastOf(prepared: Prepared, arrival: Float64Array): { place: Point; time
   const { mesh, inPart } = prepared;
   const node = latestNode(arrival, inPart);
   const time = arrival.reduce((latest, t, i) => (inPart[i] && t > latest ? t : latest), 0);
-  return cornersThatFill(prepared)
+  const isDry = Number.isNaN(arrival[node]);
+  return (isDry ? [] : cornersThatFill(prepared))
     .flatMap(({ rim }) => rim)
     .map((place) => ({ place, time: valueAt(mesh, arrival, place) }))
     .reduce((last, rim) => (rim.time > last.time ? rim : last), { place: placeOf(mesh, node), time });

@@ -154,8 +154,9 @@ export function createTrappedAir(
       for (const region of regions) {
         region.isOpen ||= region.nodes.some((i) => isVent[i] && level[i] < 1);
         region.history.push({ time, area: areaOf(region.nodes, level) });
-        if (region.held)
-          region.pressure = (vacuumPressure * region.volume) / room(region, level) - vacuumPressure;
+        const left = room(region, level);
+        if (region.held && left > 0)
+          region.pressure = (vacuumPressure * region.volume) / left - vacuumPressure;
       }
     },
     /** Room the shut-in gas takes now, m3. */
