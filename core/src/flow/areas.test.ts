@@ -83,9 +83,15 @@ describe('a run that slows', () => {
     const [own, end] = stripEnds(length, width);
     return [{ ...own!, ...feed }, end!];
   };
-  const strip = (hose: { length: number; bore: number }, bore: number, tightness = 1) =>
+  const strip = (
+    hose: { length: number; bore: number },
+    bore: number,
+    tightness = 1,
+    resin?: ForecastRequest['resin'],
+  ) =>
     forecastFlow({
       ...base,
+      resin,
       zones: [plainZone({ T: T / tightness, S })],
       nodeCount: 640,
       outline: rectangle({ length: 3, width: 1 }),
@@ -110,6 +116,17 @@ describe('a run that slows', () => {
     const flow = strip({ length: 0.5, bore: 0.016 }, 0.02, tightness);
     expect(flow.isFilled).toBe(true);
     expect(Math.abs(flow.fillTime / ((tightness * S * 9) / (2 * T * 92_000)) - 1)).toBeLessThan(0.03);
+  });
+
+  test('nor with a resin of its own, which a lull of a moment has no time to gel in', () => {
+    const viscosity = 0.3;
+    const flow = strip({ length: 0.5, bore: 0.016 }, 0.02, 100, {
+      law: { gelState: 1, rate: () => 1e-12, viscosity: () => viscosity },
+      temperature: () => 293,
+      inletState: () => 0,
+    });
+    expect(flow.isFilled).toBe(true);
+    expect(Math.abs(flow.fillTime / ((100 * viscosity * S * 9) / (2 * T * 92_000)) - 1)).toBeLessThan(0.03);
   });
 
   test('a run whose feeds are all shut for good does stall', () => {

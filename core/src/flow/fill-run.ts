@@ -65,8 +65,9 @@ export interface FillRun {
   /** The part is full and settles; the run has stalled for good. */
   isSettling: boolean;
   isStalled: boolean;
-  /** Since when it has been next to standing; Infinity while it is not. */
+  /** Since when, and for how many steps, it has been next to standing; Infinity and 0 while it is not. */
   slowSince: number;
+  slowSteps: number;
 }
 
 /** Regions below this share of the pore volume are the mesh's, not the part's. */
@@ -120,7 +121,15 @@ export function startRun(request: FillRequest): FillRun {
     events: [],
     ...{ time: start?.time ?? 0, entered: start?.drawn ?? 0, vented: start?.vented ?? 0 },
     ...{ stored: 0, widened: 0, massError: 0, solves: 0, iterations: 0 },
-    ...{ step: 0, planned: 0, expected: 0, isSettling: false, isStalled: false, slowSince: Infinity },
+    ...{
+      step: 0,
+      planned: 0,
+      expected: 0,
+      isSettling: false,
+      isStalled: false,
+      slowSince: Infinity,
+      slowSteps: 0,
+    },
   };
   if (start) goOnFrom(run, start);
   sample(run);

@@ -23,10 +23,12 @@ const LATE_VOLUME = 2e-4;
 const STALL = 1000;
 const STALL_WAIT = 1e4;
 /**
- * It is over when that has gone on until the run has lasted so many times as long, or at once when what is left would take so
- * many times as long as the run: a line that fills in a moment says nothing yet of the laminate behind it.
+ * It is over when that has gone on until the run has lasted so many times as long, or for so many steps, which a resin that
+ * gels keeps short; at once when what is left would take so many times as long as the run. A line that fills in a moment says
+ * nothing yet of the laminate behind it.
  */
 const LULL = 1e6;
+const LULL_STEPS = 40;
 const NIL = 1e12;
 /** A resin of its own gels meanwhile: past that it creeps, and is not waited for. */
 const STALL_WAIT_CURING = 10;
@@ -104,9 +106,9 @@ function hasDied(run: FillRun, rate: number): boolean {
   const room = Math.max(roomOf(run), SPECK * run.total);
   const isSlow =
     rate * STALL <= run.stored / run.time && brought * (run.cure ? STALL_WAIT_CURING : STALL_WAIT) <= room;
-  if (!isSlow) run.slowSince = Infinity;
-  else run.slowSince = Math.min(run.slowSince, run.time);
-  return isSlow && (brought * NIL <= room || run.time >= LULL * run.slowSince);
+  run.slowSince = isSlow ? Math.min(run.slowSince, run.time) : Infinity;
+  run.slowSteps = isSlow ? run.slowSteps + 1 : 0;
+  return isSlow && (brought * NIL <= room || run.time >= LULL * run.slowSince || run.slowSteps >= LULL_STEPS);
 }
 
 function planSettling(run: FillRun, { moved, hasActed }: StepOutcome) {
