@@ -22,17 +22,36 @@ export const useShopStore = defineStore('shop', () => {
     }
   }
 
-  async function save(next: Shop) {
+  /** Writes go out one at a time, each with the revision that the one before it came back with. */
+  let queue: Promise<void> = Promise.resolve();
+  let waiting = 0;
+  let era = 0;
+
+  function save(next: Shop): Promise<void> {
     const before = shop.value;
+    const own = era;
     shop.value = next;
+    waiting += 1;
+    return (queue = queue.then(async () => {
+      waiting -= 1;
+      // Another window's version has come in meanwhile: what was made of the one before it is not written over it.
+      if (own === era) await write(next, before);
+    }));
+  }
+
+  async function write(next: Shop, before: Shop) {
     try {
-      ({ revision, shop: shop.value } = await api.writeShop(revision, next));
+      const kept = await api.writeShop(revision, next);
+      revision = kept.revision;
+      if (waiting === 0) shop.value = kept.shop;
       problem.value = null;
     } catch (error) {
       problem.value = (error as Error).message;
-      if (error instanceof ApiProblem && error.problem.code === 'STALE')
-        ({ revision, shop: shop.value } = await api.getShop());
-      else shop.value = before;
+      if (error instanceof ApiProblem && error.problem.code === 'STALE') {
+        era += 1;
+        const current = await api.getShop().catch(() => null);
+        if (current) ({ revision, shop: shop.value } = current);
+      } else if (waiting === 0) shop.value = before;
     }
   }
 
