@@ -14,7 +14,7 @@ export interface LevelGraph {
 
 const COARSEST = 40;
 /** A node is not joined along a branch weaker than this share of its strongest: it waits for the one that its own neighbour joins. */
-const STRONG = 0.1;
+const STRONG = 0.02;
 
 /**
  * Joins nodes two by two along their strongest branches, twice a level, until few are left. Made once for a network: it
