@@ -51,14 +51,26 @@ export interface Report {
 export function reportOf(job: LaidJob, shop: Shop, flow: FlowForecast, probes: readonly Place[]): Report {
   const run = runConditionsOf(job, shop)!;
   const timeline = timelineOf(flow, clockOf(run), run.openTime);
-  const unentered = unenteredOf(job, shop).map((item) => ({ item, effect: effectIn(job, shop, flow, item) }));
+  const runs = new Map<LaidJob, FlowForecast>();
+  const unentered = unenteredOf(job, shop).map((item) => ({
+    item,
+    effect: effectIn({ job, shop, flow }, item, runs),
+  }));
   return { job, verdict: verdictOf(job, shop, flow)!, flow, timeline, probes, unentered };
 }
 
 /** Null where an end of what a value might be cannot be answered. */
-function effectIn(job: LaidJob, shop: Shop, flow: FlowForecast, item: Unentered): UnenteredEffect | null {
+function effectIn(
+  { job, shop, flow }: { job: LaidJob; shop: Shop; flow: FlowForecast },
+  item: Unentered,
+  known: Map<LaidJob, FlowForecast>,
+): UnenteredEffect | null {
   try {
-    const runs = runsFor(item, job).map(({ job: own, how }) => forecastJob(own, shop, how));
+    const runs = runsFor(item, job).map(({ job: own, how }) => {
+      const run = known.get(own) ?? forecastJob(own, shop, how);
+      known.set(own, run);
+      return run;
+    });
     return effectOf(item, { shop, flow }, runs);
   } catch (error) {
     if (error instanceof ModelError) return null;

@@ -13,7 +13,7 @@ import { planMesh } from './plan-mesh.ts';
 import { arrivalAt, valueAt } from './probe.ts';
 import { finalOf, resinIn, softnessOf, type SettledLaminate } from './settled.ts';
 import { oldestThrough, wettest } from './through-layers.ts';
-import { cornersBetweenVents, ventCornerNodes } from './vent-corners.ts';
+import { cornersBetweenVents, ventCornerNodes, type VentCorner } from './vent-corners.ts';
 import { nodeZones, withBareZones, zonesOf } from './zones-on-mesh.ts';
 
 /** Times are fluidity times, 1/Pa, which any resin at any temperature reads its minutes from; seconds with a resin of its own. */
@@ -103,6 +103,11 @@ interface Prepared {
   readonly zoneOfNode: Int32Array;
   readonly layerCount: number;
   readonly inPart: Uint8Array;
+  /** Corners between vents on what has to fill (in a brake none has to), and the mesh nodes of all corners. */
+  readonly corners: readonly VentCorner[];
+  readonly cornerNodes: Int32Array;
+  /** m2 */
+  readonly partArea: number;
 }
 
 /**
@@ -122,12 +127,21 @@ function prepare(given: ForecastRequest): Prepared {
   const plan = buildNetwork(request, mesh, zoneOfTriangle);
   const zoneOfNode = nodeZones(mesh, zoneOfTriangle, plan.standsAt);
   const layerCount = request.zones[0].layers.length;
-  const inPart = countedNodes(request, mesh, zoneOfNode, layerCount);
-  return { request, laminates: given.zones.length, mesh, plan, zoneOfNode, layerCount, inPart };
+  const partArea = areaOf(mesh.positions, mesh.triangles);
+  const allCorners = cornersBetweenVents(request.lines, partArea);
+  const cornerNodes = ventCornerNodes(mesh, request.lines, allCorners);
+  const inPart = countedNodes(request, mesh, zoneOfNode, layerCount, cornerNodes);
+  const corners = allCorners.filter(
+    ({ place }) => !request.zones[zoneOfNode[nearestNode(mesh, place)]].isBrake,
+  );
+  return {
+    ...{ request, laminates: given.zones.length, mesh, plan, zoneOfNode, layerCount },
+    ...{ inPart, corners, cornerNodes, partArea },
+  };
 }
 
 function run(prepared: Prepared): FillResult {
-  const { request, laminates, mesh, plan, zoneOfNode, layerCount, inPart } = prepared;
+  const { request, laminates, mesh, plan, zoneOfNode, layerCount, inPart, partArea } = prepared;
   const { resin, density } = request;
   const laminateOfNode = zoneOfNode.map((zone) => zone % laminates);
   const elevation = elevations(request, mesh, plan.standsAt);
@@ -151,7 +165,7 @@ function run(prepared: Prepared): FillResult {
     footprint: { placeOf: placesOn(mesh, plan, layerCount), area: nodeAreas(mesh) },
     frames: FRAMES,
     smallestArea:
-      areaOf(mesh.positions, mesh.triangles) *
+      partArea *
       (layerCount > 1
         ? SMALLEST_REGION_IN_LAYERS
         : Math.max(SMALLEST_REGION, SMALLEST_NODES / mesh.nodeCount)),
@@ -160,17 +174,15 @@ function run(prepared: Prepared): FillResult {
   });
 }
 
-function cornersThroughLayers({ request, mesh, layerCount }: Prepared): Int32Array {
-  const corners = ventCornerNodes(mesh, request.lines, areaOf(mesh.positions, mesh.triangles));
-  return Int32Array.from({ length: layerCount * corners.length }, (_, n) => {
-    const layer = Math.floor(n / corners.length);
-    return layer * mesh.nodeCount + corners[n % corners.length];
+const cornersThroughLayers = ({ mesh, layerCount, cornerNodes }: Prepared) =>
+  Int32Array.from({ length: layerCount * cornerNodes.length }, (_, n) => {
+    const layer = Math.floor(n / cornerNodes.length);
+    return layer * mesh.nodeCount + cornerNodes[n % cornerNodes.length];
   });
-}
 
 /** The run as a forecast: by mesh node, line and place. */
 function read(prepared: Prepared, result: FillResult): FlowForecast {
-  const { request, mesh, plan, zoneOfNode, inPart } = prepared;
+  const { request, mesh, plan, zoneOfNode, inPart, partArea, corners } = prepared;
   const { zones, lines, vacuumPressure } = request;
   const layers = zones[0].layers.map(({ name }, l) => ({ name, arrival: arrivalIn(prepared, result, l) }));
   const arrival = wettest(layers.map((layer) => layer.arrival));
@@ -179,7 +191,6 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
     (state) => state / request.resin!.law.gelState,
   );
   const lineOf = (gate: number) => lines[plan.gateOf.indexOf(gate)].id;
-  const partArea = areaOf(mesh.positions, mesh.triangles);
   const final = finalOf(request, mesh, zoneOfNode, result);
   const end = result.samples[result.samples.length - 1];
   const last = lastOf(prepared, arrival);
@@ -197,7 +208,7 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
     events: result.events.map(({ gate, ...event }) => ({ ...event, lineId: lineOf(gate) })),
     findings: findingsOf({
       ...{ result, lineOf, mesh, drive: request },
-      ...{ gates: plan.gates, gateOf: plan.gateOf, corners: cornersThatFill(prepared) },
+      ...{ gates: plan.gates, gateOf: plan.gateOf, corners },
     }),
     marks: (request.marks ?? []).map(({ id, ...place }) => ({
       id,
@@ -226,19 +237,12 @@ function arrivalIn({ mesh, plan }: Prepared, { arrival }: FillResult, layer: num
   return own;
 }
 
-/** Corners between vents on what has to fill: in a brake no corner has to. */
-const cornersThatFill = ({ request, mesh, zoneOfNode }: Prepared) =>
-  cornersBetweenVents(request.lines, areaOf(mesh.positions, mesh.triangles)).filter(
-    ({ place }) => !request.zones[zoneOfNode[nearestNode(mesh, place)]].isBrake,
-  );
-
 /** The last counted place, and when the front comes to it. Between vents the count ends at their rim, which few nodes lie on. */
-function lastOf(prepared: Prepared, arrival: Float64Array): { place: Point; time: number } {
-  const { mesh, inPart } = prepared;
+function lastOf({ mesh, inPart, corners }: Prepared, arrival: Float64Array): { place: Point; time: number } {
   const node = latestNode(arrival, inPart);
   const time = arrival.reduce((latest, t, i) => (inPart[i] && t > latest ? t : latest), 0);
   const isDry = Number.isNaN(arrival[node]);
-  return (isDry ? [] : cornersThatFill(prepared))
+  return (isDry ? [] : corners)
     .flatMap(({ rim }) => rim)
     .map((place) => ({ place, time: valueAt(mesh, arrival, place) }))
     .reduce((last, rim) => (rim.time > last.time ? rim : last), { place: placeOf(mesh, node), time });

@@ -14,7 +14,10 @@ export interface LevelGraph {
 
 const COARSEST = 40;
 /** A node is not joined along a branch weaker than this share of its strongest: it waits for the one that its own neighbour joins. */
-const STRONG = 0.02;
+const STRONG = 0.1;
+/** Share of its nodes that a level may keep so: where the waiting leaves more, all are joined; and where even that leaves more, it is the last. */
+const ENOUGH = 0.4;
+const STUCK = 0.7;
 
 /**
  * Joins nodes two by two along their strongest branches, twice a level, until few are left. Made once for a network: it
@@ -24,8 +27,10 @@ export function createHierarchy(network: FlowNetwork): LevelGraph[] {
   const levels: LevelGraph[] = [];
   let graph: Graph = { rowStart: network.rowStart, columns: network.columns, values: network.conductance };
   while (graph.rowStart.length - 1 > COARSEST) {
-    const next = coarsen(graph);
-    if (next.count > 0.7 * (graph.rowStart.length - 1)) break;
+    const count = graph.rowStart.length - 1;
+    const strict = coarsen(graph, STRONG);
+    const next = strict.count <= ENOUGH * count ? strict : coarsen(graph, 0);
+    if (next.count > STUCK * count) break;
     levels.push(levelOf(graph, next.coarse, next.entry));
     graph = next;
   }
@@ -49,16 +54,16 @@ function levelOf({ rowStart, columns }: Graph, coarse: Int32Array, coarseEntry: 
   return { count, rowStart, columns, upperStart, coarse, coarseEntry };
 }
 
-/** Two rounds of pairing along the strongest branch. */
-function coarsen(fine: Graph) {
-  const pairs = pairUp(fine.rowStart, fine.columns, fine.values);
+/** Two rounds of pairing along the strongest branch, if that is at least so strong a share of all of its node's. */
+function coarsen(fine: Graph, strong: number) {
+  const pairs = pairUp(fine, strong);
   const half = collapse(fine, pairs.coarse, pairs.count);
-  const again = pairUp(half.rowStart, half.columns, half.values);
+  const again = pairUp(half, strong);
   const coarse = pairs.coarse.map((c) => again.coarse[c]);
   return { ...collapse(fine, coarse, again.count), coarse, count: again.count };
 }
 
-function pairUp(rowStart: Int32Array, columns: Int32Array, values: Float64Array) {
+function pairUp({ rowStart, columns, values }: Graph, strong: number) {
   const n = rowStart.length - 1;
   const coarse = new Int32Array(n).fill(-1);
   let count = 0;
@@ -67,7 +72,7 @@ function pairUp(rowStart: Int32Array, columns: Int32Array, values: Float64Array)
     let strongest = 0;
     for (let e = rowStart[i]; e < rowStart[i + 1]; e++) strongest = Math.max(strongest, values[e]);
     let best = -1;
-    let bestValue = STRONG * strongest;
+    let bestValue = strong * strongest;
     for (let e = rowStart[i]; e < rowStart[i + 1]; e++)
       if (coarse[columns[e]] < 0 && columns[e] !== i && values[e] > bestValue)
         [best, bestValue] = [columns[e], values[e]];

@@ -16,16 +16,15 @@ const EARLY_VOLUME = 1e-5;
 const LATE_SHARE = 0.5;
 const LATE_VOLUME = 2e-4;
 /**
- * The run has stalled when its rate has died: it fills so many times more slowly than on average, and what is left would take
- * so many times as long as the run has lasted. The first alone is no stall: a line fills at once and the laminate behind it
- * thousands of times more slowly.
+ * A run stands next to still when it fills so many times more slowly than on average, and what is left would take so many
+ * times as long as it has lasted. The first alone says nothing: a line fills at once and the laminate behind it thousands of
+ * times more slowly.
  */
 const STALL = 1000;
 const STALL_WAIT = 1e4;
 /**
- * It is over when that has gone on until the run has lasted so many times as long, or for so many steps, which a resin that
- * gels keeps short; at once when what is left would take so many times as long as the run. A line that fills in a moment says
- * nothing yet of the laminate behind it.
+ * It has stalled when it has stood so until it has lasted so many times as long as before, or for so many steps, which a resin
+ * that gels keeps short; at once when what is left would take so many times as long as the run.
  */
 const LULL = 1e6;
 const LULL_STEPS = 40;
@@ -97,19 +96,26 @@ export function planNext(run: FillRun, outcome: StepOutcome) {
     if (run.isSettling || isNowFull) return;
   }
   const stepRate = outcome.kept / run.step;
+  noteLull(run, stepRate);
   if (hasDied(run, stepRate)) planStalled(run, outcome);
   else planFilling(run, stepRate, outcome);
 }
 
-function hasDied(run: FillRun, rate: number): boolean {
-  const brought = rate * run.time;
-  const room = Math.max(roomOf(run), SPECK * run.total);
-  const isSlow =
-    rate * STALL <= run.stored / run.time && brought * (run.cure ? STALL_WAIT_CURING : STALL_WAIT) <= room;
+/** Whether at this rate, which may be none, what is left would take so many times as long as the run has lasted. */
+const wouldTake = (run: FillRun, rate: number, times: number) =>
+  times * rate * run.time <= Math.max(roomOf(run), SPECK * run.total);
+
+/** Since when, and for how many steps, the run has stood next to still. */
+function noteLull(run: FillRun, rate: number) {
+  const wait = run.cure ? STALL_WAIT_CURING : STALL_WAIT;
+  const isSlow = rate * STALL <= run.stored / run.time && wouldTake(run, rate, wait);
   run.slowSince = isSlow ? Math.min(run.slowSince, run.time) : Infinity;
   run.slowSteps = isSlow ? run.slowSteps + 1 : 0;
-  return isSlow && (brought * NIL <= room || run.time >= LULL * run.slowSince || run.slowSteps >= LULL_STEPS);
 }
+
+const hasDied = (run: FillRun, rate: number): boolean =>
+  run.slowSteps > 0 &&
+  (wouldTake(run, rate, NIL) || run.time >= LULL * run.slowSince || run.slowSteps >= LULL_STEPS);
 
 function planSettling(run: FillRun, { moved, hasActed }: StepOutcome) {
   const { bed, time, request, sequence, highest, widened, total, stored } = run;

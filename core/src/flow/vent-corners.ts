@@ -58,11 +58,14 @@ function isBent(a: number, b: number): boolean {
 /**
  * Nodes in corners between vents. Vacuum on both sides drives nothing into them: the front comes nearer without end, so what
  * lies within a fixed reach is not waited for.
- * @param area of the part, m2
  */
-export function ventCornerNodes(mesh: Mesh, lines: readonly LayoutLine[], area: number): Int32Array {
+export function ventCornerNodes(
+  mesh: Mesh,
+  lines: readonly LayoutLine[],
+  corners: readonly VentCorner[],
+): Int32Array {
   const isNear = new Uint8Array(mesh.nodeCount);
-  for (const { place, rim } of cornersBetweenVents(lines, area))
+  for (const { place, rim } of corners)
     for (const i of nodesWithin(mesh, [place], distance(place, rim[0]))) isNear[i] = 1;
   for (const i of shutIn(mesh, lines)) isNear[i] = 1;
   return allNodes(mesh).filter((i) => isNear[i]);

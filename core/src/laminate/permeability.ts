@@ -26,8 +26,9 @@ export interface AlignedFibres {
 export type PermeabilityLaw =
   MeasuredPoint | { readonly table: readonly MeasuredPoint[] } | { readonly fibres: AlignedFibres };
 
-/** Through-thickness over the smaller in-plane permeability where it was not measured; from memory, fabrics have 0.02 to 0.1. */
+/** Through-thickness over the smaller in-plane permeability where it was not measured, and the least and most that fabrics have; from memory. */
 export const ASSUMED_THROUGH = 0.05;
+export const THROUGH_SHARES = [0.02, 0.1] as const;
 
 /**
  * Permeability of a fabric at a fibre volume fraction: measured points are interpolated straight in log K; beyond them,

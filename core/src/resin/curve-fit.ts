@@ -3,6 +3,8 @@ import { ModelError, requirePositive } from '../model-error.ts';
 export const GAS_CONSTANT = 8.314462618;
 /** J/mol, for a property known at one temperature only. From memory: typical of infusion epoxies. */
 export const ASSUMED_ACTIVATION_ENERGY = 50_000;
+/** Least and most of it that thermosets show; from memory. */
+export const ACTIVATION_ENERGIES = [30_000, 70_000] as const;
 /** Kelvin beyond the entered points that a curve may be followed. */
 export const REACH = 12;
 

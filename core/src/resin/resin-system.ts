@@ -62,6 +62,8 @@ export interface ViscosityCurve {
 
 /** Common practice, no source: a resin still called pourable at the end of its working life is some twenty times thicker. */
 export const ASSUMED_GEL_RATIO = 20;
+/** Least and most of it that is usual; from memory. */
+export const GEL_RATIOS = [10, 40] as const;
 
 /**
  * Viscosity when freshly mixed: ln mu = a + E / (R T) through the entered points (least squares from two on), or as the

@@ -5,11 +5,11 @@ const SPECIFIC_HEAT = 1900;
 /** W/(m2 K); from memory, plastic pail in still air. */
 const HEAT_TRANSFER = 8;
 
-/** Heat from mix to gel, J/kg, and the exponent with which it comes out as age grows: from memory, middle of 200-280 and of 10-30 kJ/kg. */
+/** Heat from mix to gel, J/kg, the range of which it is the middle, and the exponent with which it comes out as age grows; from memory. */
 export const USUAL_HEAT = {
-  amine: { toGel: 240_000, exponent: 2.5 },
-  radical: { toGel: 20_000, exponent: 1 },
-};
+  amine: { toGel: 240_000, between: [200_000, 280_000], exponent: 2.5 },
+  radical: { toGel: 20_000, between: [10_000, 30_000], exponent: 1 },
+} as const;
 
 /** Heat set free from mix to gel, J/kg. */
 const heatToGelOf = (resin: ResinSystem): number => resin.heatToGel ?? USUAL_HEAT[chemistryOf(resin)].toGel;

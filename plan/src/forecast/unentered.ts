@@ -1,9 +1,9 @@
 import type { Material } from '@wick/contract/materials';
 import type { Shop } from '@wick/contract/shop';
 import type { FlowForecast } from '@wick/core/flow/forecast';
-import { ASSUMED_THROUGH } from '@wick/core/laminate/permeability';
-import { ASSUMED_ACTIVATION_ENERGY, GAS_CONSTANT } from '@wick/core/resin/curve-fit';
-import { ASSUMED_GEL_RATIO, chemistryOf } from '@wick/core/resin/resin-system';
+import { ASSUMED_THROUGH, THROUGH_SHARES } from '@wick/core/laminate/permeability';
+import { ACTIVATION_ENERGIES, ASSUMED_ACTIVATION_ENERGY, GAS_CONSTANT } from '@wick/core/resin/curve-fit';
+import { ASSUMED_GEL_RATIO, chemistryOf, GEL_RATIOS } from '@wick/core/resin/resin-system';
 import { USUAL_HEAT } from '@wick/core/resin/self-heating';
 import type { Band } from '@wick/core/verdict/rule';
 import type { LaidJob } from '../job/laid.ts';
@@ -34,11 +34,6 @@ export interface UnenteredEffect {
 type Resin = Extract<Material, { kind: 'resin' }>;
 type Fabric = Extract<Material, { kind: 'fabric' }>;
 
-/** Ends of what is usual, from memory. */
-const GEL_RATIO = [10, 40] as const;
-const ENERGY = [30_000, 70_000] as const;
-const HEAT = { amine: [200_000, 280_000], radical: [10_000, 30_000] } as const;
-const THROUGH = [0.02, 0.1] as const;
 /** Of a core drilled for infusion; common practice, no source. */
 const USUAL_HOLES = { diameter: 0.0025, spacing: 0.02 };
 /** K between an entered point and one that the energy gives. */
@@ -60,53 +55,59 @@ export function unenteredOf(job: LaidJob, shop: Shop): Unentered[] {
 
 function resinsUnentered(job: LaidJob, shop: Shop, resin: Resin): Unentered[] {
   const movesFlow = runsOnClock(job) || job.forecast.soft;
-  const energy = `${ASSUMED_ACTIVATION_ENERGY / 1000} kJ/mol`;
-  const energies = `${ENERGY[0] / 1000} to ${ENERGY[1] / 1000} kJ/mol`;
   const found: Unentered[] = [];
   if (resin.gelViscosityRatio === null && !resin.viscosityCurve)
     found.push({
       ...{ id: 'growth', label: `thickening of ${resin.name} to gel`, movesFlow },
-      ...{ taken: `${ASSUMED_GEL_RATIO} times`, range: `${GEL_RATIO[0]} to ${GEL_RATIO[1]} times` },
-      between: ends(GEL_RATIO, (gelViscosityRatio) => replaced(job, { ...resin, gelViscosityRatio })),
+      ...{ taken: `${ASSUMED_GEL_RATIO} times`, range: `${GEL_RATIOS.join(' to ')} times` },
+      between: ends(GEL_RATIOS, (gelViscosityRatio) => replaced(job, { ...resin, gelViscosityRatio })),
     });
   const [thin] = resin.viscosityPoints;
   if (resin.viscosityPoints.length === 1 && thin)
     found.push({
       ...{ id: 'thinning', label: `thinning of ${resin.name} with warmth, known at one temperature` },
-      ...{ taken: energy, range: energies, movesFlow },
-      between: ends(ENERGY, (e) => {
-        const temperature = thin.temperature + APART;
-        const viscosity = thin.viscosity * arrhenius(e, thin.temperature, temperature);
+      ...energyUnentered(thin.temperature, (temperature, share) => {
+        const viscosity = share * thin.viscosity;
         return replaced(job, { ...resin, viscosityPoints: [thin, { temperature, viscosity }] });
       }),
+      movesFlow,
     });
   const [gel] = resin.gelPoints;
   if (resin.gelPoints.length === 1 && gel && !resin.gelTable)
     found.push({
       ...{ id: 'quickening', label: `quickening of ${resin.name} with warmth, known at one temperature` },
-      ...{ taken: energy, range: energies, movesFlow },
-      between: ends(ENERGY, (e) => {
-        const temperature = gel.temperature + APART;
-        const time = gel.time * arrhenius(e, gel.temperature, temperature);
-        return replaced(job, { ...resin, gelPoints: [gel, { temperature, time }] });
-      }),
+      ...energyUnentered(gel.temperature, (temperature, share) =>
+        replaced(job, { ...resin, gelPoints: [gel, { temperature, time: share * gel.time }] }),
+      ),
+      movesFlow,
     });
   if (resin.heatToGel == null && runConditionsOf(job, shop)?.pot) {
     const chemistry = chemistryOf(resin);
-    const [least, most] = HEAT[chemistry];
+    const { toGel, between } = USUAL_HEAT[chemistry];
     found.push({
       ...{ id: 'heat', label: `heat of ${resin.name} to gel, which warms its pot`, movesFlow },
-      taken: `${USUAL_HEAT[chemistry].toGel / 1000} kJ/kg`,
-      range: `${least / 1000} to ${most / 1000} kJ/kg`,
-      between: ends([least, most], (heatToGel) => replaced(job, { ...resin, heatToGel })),
+      taken: `${toGel / 1000} kJ/kg`,
+      range: `${between.map((value) => value / 1000).join(' to ')} kJ/kg`,
+      between: ends(between, (heatToGel) => replaced(job, { ...resin, heatToGel })),
     });
   }
   return found;
 }
 
-/** A viscosity or a time at one temperature over that at another, K. */
-const arrhenius = (energy: number, from: number, to: number) =>
-  Math.exp((energy / GAS_CONSTANT) * (1 / to - 1 / from));
+/**
+ * A value known at one temperature only, K, is given a second point at another.
+ * @param at makes the job with the point there, as a share of the known value
+ */
+function energyUnentered(known: number, at: (temperature: number, share: number) => LaidJob) {
+  const other = known + APART;
+  return {
+    taken: `${ASSUMED_ACTIVATION_ENERGY / 1000} kJ/mol`,
+    range: `${ACTIVATION_ENERGIES.map((energy) => energy / 1000).join(' to ')} kJ/mol`,
+    between: ends(ACTIVATION_ENERGIES, (energy) =>
+      at(other, Math.exp((energy / GAS_CONSTANT) * (1 / other - 1 / known))),
+    ),
+  };
+}
 
 function laminateUnentered(job: LaidJob): Unentered[] {
   const laminates = [job.laminate, ...job.zones.map((zone) => zone.laminate)];
@@ -126,8 +127,8 @@ function laminateUnentered(job: LaidJob): Unentered[] {
       : [
           {
             ...{ id: 'through', label: `flow through the plies, of that in their plane`, movesFlow: true },
-            ...{ taken: share(ASSUMED_THROUGH), range: `${share(THROUGH[0])} to ${share(THROUGH[1])}` },
-            between: ends(THROUGH, (part) =>
+            ...{ taken: share(ASSUMED_THROUGH), range: THROUGH_SHARES.map(share).join(' to ') },
+            between: ends(THROUGH_SHARES, (part) =>
               fabrics.reduce((changed, fabric) => replaced(changed, withThrough(fabric, part)), job),
             ),
           },
