@@ -1,3 +1,5 @@
+import type { JobLayer } from '@wick/contract/job/stack';
+import { conducts } from '@wick/plan/stack/laid-on';
 import { readFileSync } from 'node:fs';
 import { problemOf } from '@wick/plan/forecast/problem';
 import { bareLine } from '@wick/plan/layout/edits';
@@ -38,13 +40,14 @@ export function simulateShell(file: string, options: ShellOptions, output: Outpu
       points: readPoints(text, '--vent'),
     })),
   ];
+  const plan = readJobAt(options.job);
   const job = {
-    ...readJobAt(options.job),
+    ...plan,
     zones: [],
     marks: [],
     tees: [],
     stations: [],
-    meshAreas: [],
+    layers: plan.layers.map(overAll),
     lines: lines.map(jobLine),
   };
   requireFront(job, options.job);
@@ -99,3 +102,7 @@ const jobLine = ({
   ...bareLine(kind, points, name.toLowerCase().replace(' ', '-')),
   name,
 });
+
+/** Areas of the plan mean nothing on a surface: what resin runs in lies on all of it. */
+const overAll = (layer: JobLayer): JobLayer =>
+  conducts(layer) ? { ...layer, covers: { kind: 'part', edge: 0, feed: null, vent: null } } : layer;

@@ -22,7 +22,7 @@ const flowMesh: FlowMesh = {
 };
 export const benchStack: StackRequest = {
   plies: Array.from({ length: 6 }, (_, i) => ({ fabric, angle: (i * Math.PI) / 4 })),
-  flowMesh,
+  flowMeshes: [flowMesh],
   availablePressure: 92_000,
   targetFraction: null,
 };

@@ -2,14 +2,17 @@ import { describe, expect, test } from '@jest/globals';
 import { demoJobs, demoShop } from './demo/jobs.ts';
 import { withDoubt, withResin } from './job/edits.ts';
 import { emptyJob } from './job/new-job.ts';
-import { assumptionsOf, isSettled, materialOf, settle, settledIn, usualFor } from './settle.ts';
+import { materialOf } from './job/material-of.ts';
+import { assumptionsOf, isSettled, settle, settledIn, usualFor } from './settle.ts';
+import { laidOut } from './job/laid.ts';
 
 const spinner = demoJobs[1]!;
-const blank = emptyJob('Blank');
+const empty = emptyJob('Blank');
+const blank = laidOut(empty);
 
 describe('what is taken where nobody has said', () => {
   test('what was entered stands, with no guess about it', () => {
-    const job = withResin({ hoseLength: 3, temperature: 300 })(spinner);
+    const job = laidOut(withResin({ hoseLength: 3, temperature: 300 })(spinner));
     expect(settle(job, demoShop)['resin.hoseLength']).toEqual({
       value: 3,
       from: 'entered',
@@ -20,7 +23,7 @@ describe('what is taken where nobody has said', () => {
   });
 
   test('zero is an answer, not a blank', () => {
-    const job = withDoubt({ raceChance: 0 })(withResin({ degasDuration: 0 })(blank));
+    const job = laidOut(withDoubt({ raceChance: 0 })(withResin({ degasDuration: 0 })(empty)));
     expect(settle(job, demoShop)['resin.degasDuration'].from).toBe('entered');
     expect(settle(job, demoShop)['doubt.raceChance']).toMatchObject({ value: 0, from: 'entered' });
   });
@@ -36,7 +39,7 @@ describe('what is taken where nobody has said', () => {
       reason: 'no resin is chosen yet',
     });
     expect(settledIn(blank, 'resin.density')).toBe(1100);
-    expect(usualFor('resin.mixDuration', withResin({ mixDuration: 60 })(blank), demoShop)).toBe(120);
+    expect(usualFor('resin.mixDuration', laidOut(withResin({ mixDuration: 60 })(empty)), demoShop)).toBe(120);
   });
 
   test('the air is that of the altitude until it is measured', () => {
@@ -48,7 +51,7 @@ describe('what is taken where nobody has said', () => {
 
   test('a resin known at one temperature is doubted more', () => {
     const at = (points: number) => ({
-      ...spinner,
+      ...laidOut(spinner),
       materials: spinner.materials.map((material) =>
         material.kind === 'resin'
           ? {

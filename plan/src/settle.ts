@@ -1,14 +1,18 @@
 import type { Job } from '@wick/contract/job/job';
-import type { MaterialKind, MaterialOf } from '@wick/contract/materials';
 import type { Shop } from '@wick/contract/shop';
 import type { QuantityName } from '@wick/core/units/quantities';
 import { usualDoubt } from '@wick/core/verdict/verdict';
+import { materialOf } from './job/material-of.ts';
+import type { LaidJob } from './job/laid.ts';
 import { carried, flowDoubt } from './laminate/doubt.ts';
 import { hasFront, processOf, type Process } from './processes/processes.ts';
 import { ambientOf } from './shop/ambient.ts';
 
 /** The part of a job that values are settled from. */
-export type Settling = Pick<Job, 'process' | 'resin' | 'vacuum' | 'doubt' | 'materials' | 'laminate'>;
+export type Settling = Pick<
+  LaidJob,
+  'process' | 'resin' | 'vacuum' | 'doubt' | 'materials' | 'laminate' | 'layers'
+>;
 
 /** A value as entered, or what is taken where nobody has entered one. */
 export interface Settled {
@@ -249,13 +253,4 @@ export function assumptionsOf(job: Settling, shop: Shop): Assumption[] {
       ({ from, isListed }) =>
         from === 'assumed' && (typeof isListed === 'function' ? isListed(job) : isListed),
     );
-}
-
-export function materialOf<K extends MaterialKind>(
-  job: Pick<Job, 'materials'>,
-  id: string | null,
-  kind: K,
-): MaterialOf<K> | null {
-  const found = job.materials.find((material) => material.id === id && material.kind === kind);
-  return (found as MaterialOf<K> | undefined) ?? null;
 }

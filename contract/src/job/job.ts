@@ -5,7 +5,7 @@ import { materialSchema } from '../materials.ts';
 import { quantity } from '../quantity.ts';
 
 export const JOB_FORMAT = 'vivid-wick-job';
-export const JOB_VERSION = 6;
+export const JOB_VERSION = 7;
 
 /** An arc of nearly a whole circle: 4 atan(20) is 348 degrees. */
 const MAX_BULGE = 20;
@@ -42,10 +42,6 @@ const stackShape = {
   coreId: z.string().nullable(),
   /** Plies between mould and core; null lays it in the middle. */
   pliesUnderCore: z.number().int().min(0).max(500).nullable(),
-  flowMeshId: z.string().nullable(),
-  peelPlyId: z.string().nullable(),
-  /** Perforated film over the peel ply, under the flow mesh. */
-  filmId: z.string().nullable(),
   /** Either is wanted and gives the other; both null take what the vacuum presses. */
   fibreVolumeFraction: quantity('fraction', { above: 0, below: 0.8 }).nullable(),
   compactionPressure: quantity('gaugePressure', { above: 0, below: 1e6 }).nullable(),
@@ -201,7 +197,6 @@ export type JobLine = JobLayout['lines'][number];
 export type JobAction = JobLine['actions'][number];
 export type JobTee = JobLayout['tees'][number];
 export type JobStation = JobLayout['stations'][number];
-export type JobMeshArea = JobLayout['meshAreas'][number];
 export type JobTrigger = JobAction['when'];
 export type JobPly = Job['laminate']['plies'][number];
 export type JobLaminate = Job['laminate'];

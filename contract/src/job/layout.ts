@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { itemId, point } from './places.ts';
+import { layerSchema } from './stack.ts';
 import { quantity } from '../quantity.ts';
 
 const delay = quantity('duration', { atLeast: 0, below: 1e5 });
@@ -80,18 +81,11 @@ const stationSchema = z.strictObject({
   level: quantity('length', { atLeast: -10, below: 10 }).nullable(),
 });
 
-/** Flow mesh lies only within these; with none it lies wherever the laminate has one. */
-const meshAreaSchema = z.strictObject({
-  id: itemId,
-  name: z.string().trim().min(1).max(40),
-  outline: z.array(point).min(3, 'a mesh area needs three corners').max(2000),
-  holes: z.array(z.array(point).min(3, 'a hole needs three corners').max(500)).max(20),
-});
-
 /** Everything that is laid on the plies to bring resin in and air out. */
 export const layoutShape = {
   lines: z.array(lineSchema).max(100),
   tees: z.array(teeSchema).max(30),
   stations: z.array(stationSchema).max(30),
-  meshAreas: z.array(meshAreaSchema).max(30),
+  /** What lies on the plies, from the part up. */
+  layers: z.array(layerSchema).max(40),
 };

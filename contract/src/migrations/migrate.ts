@@ -3,6 +3,7 @@ import { fromVersion2 } from './from-2.ts';
 import { fromVersion3 } from './from-3.ts';
 import { fromVersion4 } from './from-4.ts';
 import { fromVersion5 } from './from-5.ts';
+import { fromVersion6 } from './from-6.ts';
 import type { Raw } from './raw.ts';
 
 /** The step from each version to the next. */
@@ -12,6 +13,7 @@ const steps: Readonly<Record<number, (raw: Raw) => Raw>> = {
   3: fromVersion3,
   4: fromVersion4,
   5: fromVersion5,
+  6: fromVersion6,
 };
 
 /**

@@ -14,7 +14,7 @@ import { arrivalAt, valueAt } from './probe.ts';
 import { finalOf, resinIn, softnessOf, type SettledLaminate } from './settled.ts';
 import { oldestThrough, wettest } from './through-layers.ts';
 import { cornersBetweenVents, ventCornerNodes, type VentCorner } from './vent-corners.ts';
-import { nodeZones, withBareZones, zonesOf } from './zones-on-mesh.ts';
+import { nodeZones, withUncovered, zonesOf } from './zones-on-mesh.ts';
 
 /** Times are fluidity times, 1/Pa, which any resin at any temperature reads its minutes from; seconds with a resin of its own. */
 export interface FlowForecast {
@@ -96,7 +96,7 @@ const SMALLEST_REGION_IN_LAYERS = 5e-3;
 /** A request on its mesh: everything that the run and its reading need. */
 interface Prepared {
   readonly request: ForecastRequest;
-  /** Laminates without their bare copies. */
+  /** Laminates without their uncovered copies. */
   readonly laminates: number;
   readonly mesh: Mesh;
   readonly plan: Plan;
@@ -121,9 +121,9 @@ export function forecastFlow(given: ForecastRequest): FlowForecast {
 }
 
 function prepare(given: ForecastRequest): Prepared {
-  const request = withBareZones(given);
+  const request = withUncovered(given);
   const mesh = planMesh(given);
-  const zoneOfTriangle = zonesOf(mesh, given.zones, given.meshAreas ?? []);
+  const zoneOfTriangle = zonesOf(mesh, given.zones, given.coverings ?? []);
   const plan = buildNetwork(request, mesh, zoneOfTriangle);
   const zoneOfNode = nodeZones(mesh, zoneOfTriangle, plan.standsAt);
   const layerCount = request.zones[0].layers.length;

@@ -27,7 +27,7 @@ const flowMesh: FlowMesh = {
 };
 const request: StackRequest = {
   plies: Array.from({ length: 6 }, (_, i) => ({ fabric, angle: (i * Math.PI) / 4 })),
-  flowMesh,
+  flowMeshes: [flowMesh],
   availablePressure: 92_000,
   targetFraction: null,
 };
@@ -95,12 +95,12 @@ describe('layers of a stack', () => {
       holes: { diameter: 5e-4, spacing: 0.025 },
     };
     const top = (more: Partial<StackRequest>) => 1 / computeLayers({ ...request, ...more })[0]!.toNext;
-    expect((top({ peelPly }) - top({})) / 1e8).toBeCloseTo(1, 4);
+    expect((top({ peelPlies: [peelPly] }) - top({})) / 1e8).toBeCloseTo(1, 4);
     const plies = computeLayers(request)[1]!.transmissibility;
     const height = 0.1 * stack.laminateThickness;
     const inPlane = Math.sqrt(plies.xx * plies.yy - plies.xy ** 2) / height;
     const through = height / (2 * (top({}) - 1.2e-3 / (2 * 7.5e-9)));
-    expect((top({ film }) - top({})) * filmThrough(film, { inPlane, through })).toBeCloseTo(1, 6);
+    expect((top({ films: [film] }) - top({})) * filmThrough(film, { inPlane, through })).toBeCloseTo(1, 6);
     const core = {
       kind: 'core' as const,
       name: 'Slit foam',

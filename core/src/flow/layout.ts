@@ -61,8 +61,14 @@ export interface ZoneLaminate {
   readonly thickness: number;
   /** A strip between part and vent that slows the resin: it need not fill. */
   readonly isBrake?: boolean;
-  /** The same where no flow mesh lies; needed with mesh areas only. */
-  readonly bare?: { readonly layers: readonly FlowLayer[]; readonly soft: SoftLaminate | null };
+  /**
+   * The same where coverings do not lie: 2^n - 1 of them with n coverings, at place m - 1 that without those whose bits m has
+   * (1 the first covering, 2 the second, ...).
+   */
+  readonly uncovered?: readonly {
+    readonly layers: readonly FlowLayer[];
+    readonly soft: SoftLaminate | null;
+  }[];
 }
 
 export interface Mark extends Point {
@@ -76,8 +82,8 @@ export interface ForecastRequest {
   readonly lines: readonly LayoutLine[];
   readonly marks?: readonly Mark[];
   readonly zones: readonly ZoneLaminate[];
-  /** Flow mesh lies within these only; with none it lies wherever a laminate has it. */
-  readonly meshAreas?: readonly PartShape[];
+  /** Where each layer lies that does not lie everywhere: flow mesh, peel ply or film, in patches. */
+  readonly coverings?: readonly (readonly PartShape[])[];
   /** Tees: several feeds behind one hose from the pot. */
   readonly tees?: readonly {
     readonly id: string;

@@ -3,18 +3,23 @@ import { contains, segmentsCross, type Point } from '../geometry/polygon.ts';
 import { isInside, type PartShape } from '../layouts/frame.ts';
 import type { ForecastRequest, ZoneLaminate } from './layout.ts';
 
-/** With mesh areas each laminate is there twice: with its mesh, then without. */
-export function withBareZones(request: ForecastRequest): ForecastRequest {
-  const { zones, meshAreas = [] } = request;
-  if (meshAreas.length === 0) return request;
-  return { ...request, zones: [...zones, ...zones.map((zone) => ({ ...zone, ...zone.bare }))] };
+/** Each laminate once for every way in which coverings may lie on it or not: with all of them first. */
+export function withUncovered(request: ForecastRequest): ForecastRequest {
+  const { zones, coverings = [] } = request;
+  const ways = 2 ** coverings.length;
+  const all = Array.from({ length: ways }, (_, way) =>
+    way === 0 ? zones : zones.map((zone) => ({ ...zone, ...zone.uncovered![way - 1] })),
+  );
+  return { ...request, zones: all.flat() };
 }
 
-/** Edges that the mesh has to follow: of zones and mesh areas, where they reach the part. */
-export function zonePaths({ zones, meshAreas = [], outline }: ForecastRequest) {
-  const ofAreas = meshAreas.flatMap(({ outline: edge, holes }, n) =>
-    [edge, ...holes].map((ring) => ({ name: `Mesh area ${n + 1}`, points: closed(ring) })),
-  );
+/** Edges that the mesh has to follow: of zones and coverings, where they reach the part. */
+export function zonePaths({ zones, coverings = [], outline }: ForecastRequest) {
+  const ofAreas = coverings
+    .flat()
+    .flatMap(({ outline: edge, holes }, n) =>
+      [edge, ...holes].map((ring) => ({ name: `Covered area ${n + 1}`, points: closed(ring) })),
+    );
   return [...zones.slice(1).map((zone) => ({ name: zone.name, points: closed(zone.outline!) })), ...ofAreas]
     .filter(({ points }) => touches(points, outline))
     .map((path) => ({ ...path, isDriven: false }));
@@ -32,14 +37,14 @@ function touches(points: readonly Point[], outline: readonly Point[]): boolean {
   return crosses || points.some((p) => contains(outline, p));
 }
 
-/** Zone of each triangle, by its middle; without mesh the zones are counted on. */
+/** Zone of each triangle, by its middle; where coverings are missing the zones are counted on, as withUncovered has them. */
 export function zonesOf(
   { positions, triangles }: Mesh,
   zones: readonly ZoneLaminate[],
-  meshAreas: readonly PartShape[],
+  coverings: readonly (readonly PartShape[])[],
 ): Uint16Array {
   const out = new Uint16Array(triangles.length / 3);
-  if (zones.length === 1 && meshAreas.length === 0) return out;
+  if (zones.length === 1 && coverings.length === 0) return out;
   for (let t = 0; t < out.length; t++) {
     const middle = [0, 1].map((k) =>
       [0, 1, 2].reduce((sum, c) => sum + positions[3 * triangles[3 * t + c] + k] / 3, 0),
@@ -48,7 +53,9 @@ export function zonesOf(
     zones.forEach(({ outline }, zone) => {
       if (outline && contains(outline, at)) out[t] = zone;
     });
-    if (meshAreas.length > 0 && !meshAreas.some((area) => isInside(area, at))) out[t] += zones.length;
+    coverings.forEach((areas, n) => {
+      if (!areas.some((area) => isInside(area, at))) out[t] += 2 ** n * zones.length;
+    });
   }
   return out;
 }

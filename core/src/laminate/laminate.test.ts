@@ -112,7 +112,7 @@ describe('permeability of a stack', () => {
       permeability: 2e-9,
     };
     const request = { plies: [{ fabric: fabric(), angle: 0 }], availablePressure: 1e5, targetFraction: null };
-    const [bare, meshed] = [computeStack(request), computeStack({ ...request, flowMesh })];
+    const [bare, meshed] = [computeStack(request), computeStack({ ...request, flowMeshes: [flowMesh] })];
     expect(meshed.transmissibility.xx - bare.transmissibility.xx).toBeCloseTo(2e-12, 20);
     expect(meshed.storage - bare.storage).toBeCloseTo(0.85e-3, 12);
     expect(meshed.meshShare).toBeGreaterThan(0.9);

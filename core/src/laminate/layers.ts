@@ -1,7 +1,15 @@
 import { fractionUnloaded } from './compaction.ts';
 import { coreThrough, coreUptake, filmThrough, peelPlyResistance, slitFlow } from './materials.ts';
 import { permeabilityAt } from './permeability.ts';
-import { computeStack, pliesUnderCore, turned, type Stack, type StackRequest } from './stack.ts';
+import {
+  computeStack,
+  lyingFlow,
+  pliesUnderCore,
+  turned,
+  type Lying,
+  type Stack,
+  type StackRequest,
+} from './stack.ts';
 
 /** One layer of a stack for the flow, bag side first. */
 export interface FlowLayer {
@@ -45,12 +53,13 @@ const CURVE_POINTS = 41;
 /**
  * Flow layers of a stack from the bag to the mould: mesh with peel ply, then the plies in sublayers, a core between the
  * skins. Plies are smeared over the sublayers they reach into; peel ply and film stand between mesh and plies, holes and slits
- * cut through a core between its skins; what slits carry along its faces goes to both skins alike.
+ * cut through a core between its skins; what slits carry along its faces goes to both skins alike. What lies on the mould is
+ * taken together with the plies at the mould.
  * @throws ModelError as computeStack
  * Source: sublayers as in Hsiao et al. 2000 (J. Manuf. Sci. Eng. 122:463). Checked by layers.test.ts.
  */
 export function computeLayers(request: StackRequest, stack: Stack = computeStack(request)): FlowLayer[] {
-  const { core, flowMesh, peelPly } = request;
+  const { core, under = {} } = request;
   const bagSideFirst = request.plies
     .map(({ fabric, angle }, i) => ({ fabric, angle, ...stack.plies[i] }))
     .reverse()
@@ -70,55 +79,59 @@ export function computeLayers(request: StackRequest, stack: Stack = computeStack
     ? ['Bag skin, outer', 'Bag skin, inner', 'Mould skin, inner', 'Mould skin, middle', 'Mould side']
     : ['Under the mesh', 'Upper plies', 'Middle plies', 'Lower plies', 'Mould side'];
   const plies = bounds.slice(1).map((to, n) => smear(bagSideFirst, bounds[n], to, names[n]));
-  const meshResistance = flowMesh ? flowMesh.thickness / (2 * flowMesh.permeability) : 0;
+  const { transmissibility, storage, resistance } = lyingFlow(request);
+  const hasMesh = transmissibility > 0;
   const mesh = {
-    name: flowMesh ? 'Flow mesh' : 'Bag side',
-    transmissibility: flowMesh
-      ? {
-          xx: flowMesh.permeability * flowMesh.thickness,
-          yy: flowMesh.permeability * flowMesh.thickness,
-          xy: 0,
-        }
+    name: hasMesh ? 'Flow mesh' : 'Bag side',
+    transmissibility: hasMesh
+      ? { xx: transmissibility, yy: transmissibility, xy: 0 }
       : scaled(plies[0].transmissibility, ABSENT),
-    storage:
-      (flowMesh ? flowMesh.thickness * flowMesh.porosity : ABSENT * stack.storage) +
-      (peelPly?.resinUptake ?? 0),
-    halfResistance: meshResistance,
+    storage: storage + (hasMesh ? 0 : ABSENT * stack.storage),
+    halfResistance: resistance,
     isSoft: false,
   };
   const layers = [mesh, ...plies];
+  const last = layers.length - 1;
   const inCore = core ? coreUptake(core) / 2 : 0;
-  const atFaces = isSandwich ? [2, 3] : core ? [layers.length - 1] : [];
+  const atFaces = isSandwich ? [2, 3] : core ? [last] : [];
   const slits = core ? slitFlow(core) / atFaces.length : 0;
   const onTop = filmAndPeelPly(request, plies[0]);
+  const beneath = lyingFlow(under);
+  const atMould = filmAndPeelPly(under, plies[plies.length - 1]);
   return layers.map((layer, n) => {
     const next = layers[n + 1];
-    const between = n === 0 ? onTop : isSandwich && n === 2 ? 1 / coreThrough(core!) : 0;
+    const through = n === 0 ? onTop : isSandwich && n === 2 ? 1 / coreThrough(core!) : 0;
+    const between = through + (n === last - 1 ? atMould : 0);
     const { name, isSoft, transmissibility } = layer;
     const isAtFace = atFaces.includes(n);
     return {
       name,
       isSoft,
-      transmissibility: isAtFace ? withSlits(transmissibility, slits) : transmissibility,
-      storage: layer.storage + (isAtFace ? (2 * inCore) / atFaces.length : 0),
+      transmissibility: widened(
+        transmissibility,
+        (isAtFace ? slits : 0) + (n === last ? beneath.transmissibility : 0),
+      ),
+      storage:
+        layer.storage + (isAtFace ? (2 * inCore) / atFaces.length : 0) + (n === last ? beneath.storage : 0),
       toNext: next ? 1 / (layer.halfResistance + next.halfResistance + between) : 0,
     };
   });
 }
 
-const withSlits = ({ xx, yy, xy }: FlowLayer['transmissibility'], slits: number) => ({
-  xx: xx + slits,
-  yy: yy + slits,
+const widened = ({ xx, yy, xy }: FlowLayer['transmissibility'], by: number) => ({
+  xx: xx + by,
+  yy: yy + by,
   xy,
 });
 
 /** Resistance, 1/m, of what lies between the flow mesh and the plies. */
-function filmAndPeelPly({ peelPly, film }: StackRequest, top: ReturnType<typeof smear>): number {
+function filmAndPeelPly({ peelPlies = [], films = [] }: Lying, top: ReturnType<typeof smear>): number {
   const { xx, yy, xy } = top.transmissibility;
   const inPlane = Math.sqrt(xx * yy - xy * xy) / top.thickness;
   const through = top.thickness / (2 * top.halfResistance);
   return (
-    (peelPly ? peelPlyResistance(peelPly) : 0) + (film ? 1 / filmThrough(film, { inPlane, through }) : 0)
+    peelPlies.reduce((sum, peelPly) => sum + peelPlyResistance(peelPly), 0) +
+    films.reduce((sum, film) => sum + 1 / filmThrough(film, { inPlane, through }), 0)
   );
 }
 

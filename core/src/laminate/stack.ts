@@ -11,16 +11,21 @@ import {
 } from './materials.ts';
 import { permeabilityAt, type Permeability } from './permeability.ts';
 
-export interface StackRequest {
+/** What lies on plies and resin runs through, in any number: flow meshes, and between them and the plies peel plies and perforated films. */
+export interface Lying {
+  readonly flowMeshes?: readonly FlowMesh[];
+  readonly peelPlies?: readonly PeelPly[];
+  readonly films?: readonly Film[];
+}
+
+export interface StackRequest extends Lying {
   /** From the mould side up; angle of each ply's 0 direction to the plan's x axis, rad. */
   readonly plies: readonly { readonly fabric: Fabric; readonly angle: number }[];
   readonly core?: Core | null;
   /** Plies under the core; none given lays it in the middle, an odd ply above it. */
   readonly pliesUnderCore?: number | null;
-  readonly flowMesh?: FlowMesh | null;
-  readonly peelPly?: PeelPly | null;
-  /** Perforated, over the peel ply. */
-  readonly film?: Film | null;
+  /** Lies under the plies, on the mould. */
+  readonly under?: Lying;
   /** Ambient minus vacuum, Pa: all the bag can press with. */
   readonly availablePressure: number;
   /** Wanted mean fibre volume fraction; null takes what the pressure gives. */
@@ -61,7 +66,7 @@ export interface Stack {
  * scaling of permeability, K ~ (1 - V)^3 / V^2. Checked by laminate.test.ts.
  */
 export function computeStack(request: StackRequest): Stack {
-  const { plies, core, flowMesh, peelPly, availablePressure, targetFraction } = request;
+  const { plies, core, availablePressure, targetFraction } = request;
   const targetPressure = request.targetPressure ?? availablePressure;
   if (plies.length === 0)
     throw new ModelError('NO_PLIES', 'The laminate has no plies. Add at least one ply from the library.');
@@ -94,8 +99,10 @@ export function computeStack(request: StackRequest): Stack {
     opened += ply * (fraction / fractionUnloaded(fabric, pressure / 2, pressure) - 1);
     return { thickness: ply, fraction };
   });
-  const inMesh = flowMesh ? meshFlow(flowMesh) : { transmissibility: 0, pores: 0 };
-  const peel = peelPly?.resinUptake ?? 0;
+  const lying = lyingFlow({
+    flowMeshes: [...(request.flowMeshes ?? []), ...(request.under?.flowMeshes ?? [])],
+    peelPlies: [...(request.peelPlies ?? []), ...(request.under?.peelPlies ?? [])],
+  });
   const inCore = core ? coreUptake(core) : 0;
   const inSlits = core ? slitFlow(core) : 0;
   const plyFlow = (xx + yy) / 2;
@@ -110,15 +117,15 @@ export function computeStack(request: StackRequest): Stack {
     coreWeight: core ? core.thickness * core.density : 0,
     resinInPlies: pores,
     resinAsItOpens: opened,
-    resinInConsumables: inMesh.pores + peel,
+    resinInConsumables: lying.storage,
     resinInCore: inCore,
     transmissibility: {
-      xx: xx + inMesh.transmissibility + inSlits,
-      yy: yy + inMesh.transmissibility + inSlits,
+      xx: xx + lying.transmissibility + inSlits,
+      yy: yy + lying.transmissibility + inSlits,
       xy,
     },
-    storage: pores + inMesh.pores + peel + inCore,
-    meshShare: inMesh.transmissibility / (inMesh.transmissibility + plyFlow),
+    storage: pores + lying.storage + inCore,
+    meshShare: lying.transmissibility / (lying.transmissibility + plyFlow),
   };
 }
 
@@ -138,11 +145,19 @@ export function turned({ along, across }: Permeability, angle: number) {
   };
 }
 
-function meshFlow({ name, thickness, porosity, permeability }: FlowMesh) {
-  requirePositive(thickness, `Thickness of ${name}`, 'm');
-  requirePositive(permeability, `Permeability of ${name}`, 'm2');
-  requireFraction(porosity, `Porosity of ${name}`);
-  return { transmissibility: thickness * permeability, pores: thickness * porosity };
+/** What lies on plies carries in its plane, m3, stores, m, and resists through half of its meshes, 1/m. */
+export function lyingFlow({ flowMeshes = [], peelPlies = [] }: Lying) {
+  let [transmissibility, storage, resistance] = [0, 0, 0];
+  for (const { name, thickness, porosity, permeability } of flowMeshes) {
+    requirePositive(thickness, `Thickness of ${name}`, 'm');
+    requirePositive(permeability, `Permeability of ${name}`, 'm2');
+    requireFraction(porosity, `Porosity of ${name}`);
+    transmissibility += thickness * permeability;
+    storage += thickness * porosity;
+    resistance += thickness / (2 * permeability);
+  }
+  for (const { resinUptake } of peelPlies) storage += resinUptake;
+  return { transmissibility, storage, resistance };
 }
 
 function requireFabric({ name, arealWeight, fibreDensity, compaction }: Fabric) {

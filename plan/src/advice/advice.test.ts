@@ -15,6 +15,9 @@ import { faultIn, faultInLaid, laidDemos } from '../test/laid-demos.ts';
 import { remediesFor, type Remedy } from './remedies.ts';
 import { findRepairs, isEnough } from './repairs.ts';
 import { layDrafts, layoutWords, reasonWords, scoreJob, scoreOf, whyNoAdvice } from './score.ts';
+import { isMesh } from '../layout/mesh-areas.ts';
+import { meshOf } from '../stack/mesh.ts';
+import { patchesOn } from '../stack/regions.ts';
 
 const job = demoJobs[0]!;
 const gore = laidDemos[0]!;
@@ -37,8 +40,8 @@ describe('layouts laid from templates', () => {
     expect(laid.zones).toEqual([]);
     expect(faultInLaid(laid)).toBe('');
     expect(checkLayout(laid, { shop: demoShop, flow: null, show: String })).toEqual([]);
-    const area = { outline: laid.meshAreas[0]!.outline, holes: laid.meshAreas[0]!.holes };
-    expect(isInside(area, { x: 1.5, y: 0.6 })).toBe(true);
+    const [patch] = patchesOn(laid, laid.layers.find(isMesh)!)!;
+    expect(isInside(patch!, { x: 1.5, y: 0.6 })).toBe(true);
   });
 
   test('pinned lines stay as they are, and a pinned vent replaces the proposed ones with its brake kept', () => {
@@ -107,12 +110,12 @@ describe('what would fix it', () => {
   test('a more open mesh is offered where there is one', () => {
     const fine = {
       ...gore,
-      laminate: { ...gore.laminate, flowMeshId: 'mesh-fine' },
+      layers: gore.layers.map((layer) => (isMesh(layer) ? { ...layer, materialId: 'mesh-fine' } : layer)),
       materials: [...gore.materials, ...demoMaterials.filter(({ id }) => id === 'mesh-fine')],
     };
     const meshes = remediesFor(fine, context).filter(({ kind }) => kind === 'mesh');
     expect(meshes.map(({ id }) => id)).toContain('mesh-mesh-open');
-    expect(meshes[0]!.sizes[0]!.apply(jobOf(fine)).laminate.flowMeshId).toBe('mesh-open');
+    expect(meshOf(laidOut(meshes[0]!.sizes[0]!.apply(jobOf(fine))))).toBe('mesh-open');
   });
 
   test('on the failing demo the third feed moved is enough, simulated, and comes before dearer changes', async () => {

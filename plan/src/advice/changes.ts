@@ -4,6 +4,7 @@ import type { Change, ChangeEffect } from '@wick/core/verdict/changes';
 import type { Stack } from '@wick/core/laminate/stack';
 import type { LaidJob } from '../job/laid.ts';
 import { stackOf } from '../laminate/stack.ts';
+import { meshedWith, meshOf } from '../stack/mesh.ts';
 import { settle } from '../settle.ts';
 
 const AS_IT_IS = 'as it is';
@@ -16,20 +17,12 @@ export function changesFor(job: LaidJob, shop: Shop, materials: readonly Materia
   const speed = ({ transmissibility, storage }: Stack) =>
     (transmissibility.xx + transmissibility.yy) / storage;
   const now = speed(stackOf(job, shop));
-  const withMesh = (mesh: MaterialOf<'flowMesh'>) =>
-    stackOf(
-      {
-        ...job,
-        materials: [...job.materials, mesh],
-        laminate: { ...job.laminate, flowMeshId: mesh.id },
-      },
-      shop,
-    );
+  const withMesh = (mesh: MaterialOf<'flowMesh'>) => stackOf(meshedWith(job, mesh), shop);
   return [
     { label: AS_IT_IS },
     { label: `Resin and workshop ${WARMER} °C warmer`, run: { temperature: temperature + WARMER } },
     { label: `Resin and workshop ${WARMER} °C cooler`, run: { temperature: temperature - WARMER } },
-    ...others(materials, 'flowMesh', job.laminate.flowMeshId).map((mesh) => ({
+    ...others(materials, 'flowMesh', meshOf(job)).map((mesh) => ({
       label: `${mesh.name} instead`,
       flowFactor: now / speed(withMesh(mesh)),
     })),

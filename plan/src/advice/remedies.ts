@@ -1,19 +1,18 @@
 import type { Job, JobLine } from '@wick/contract/job/job';
-import type { Material } from '@wick/contract/materials';
+import type { Material, MaterialOf } from '@wick/contract/materials';
 import type { Shop } from '@wick/contract/shop';
 import { nearestOnLine, pointAlong } from '@wick/core/geometry/along';
 import { boundsOf, distance, type Point } from '@wick/core/geometry/polygon';
-import { computeStack } from '@wick/core/laminate/stack';
+import type { Stack } from '@wick/core/laminate/stack';
 import { framesOf, roomAt, spansAcross } from '@wick/core/layouts/frame';
 import { roundPoint, withResin, withResinSystem, type Edit } from '../job/edits.ts';
 import { newId, nextName } from '../job/ids.ts';
 import type { LaidJob } from '../job/laid.ts';
-import { withLaminate } from '../laminate/edits.ts';
-import { stackRequestOf } from '../laminate/stack.ts';
+import { stackOf } from '../laminate/stack.ts';
 import { addLine, onLines, whenPassed } from '../layout/edits.ts';
 import { partShapeOf } from '../layout/fit.ts';
-import { allZones } from '../part/edits.ts';
-import { materialOf, settle } from '../settle.ts';
+import { settle } from '../settle.ts';
+import { meshedWith, meshOf, withMesh } from '../stack/mesh.ts';
 
 /** A change that might mend a job, in sizes from small to large. */
 export interface Remedy {
@@ -189,20 +188,17 @@ function otherResins(job: LaidJob, { materials }: RemedyContext): Remedy[] {
     }));
 }
 
-/** Meshes through which resin runs more easily than through the one laid. */
+/** Meshes through which resin runs more easily than through what is laid. */
 function otherMeshes(job: LaidJob, { materials, shop }: RemedyContext): Remedy[] {
-  const now = job.laminate.flowMeshId;
-  const stack = (flowMesh: Material | null) => {
-    const request = {
-      ...stackRequestOf(job, job.laminate, shop),
-      flowMesh: flowMesh?.kind === 'flowMesh' ? flowMesh : null,
-    };
-    const { transmissibility, storage } = computeStack(request);
-    return (transmissibility.xx + transmissibility.yy) / storage;
-  };
-  const speed = stack(materialOf(job, now, 'flowMesh'));
+  const now = meshOf(job);
+  const speed = ({ transmissibility, storage }: Stack) =>
+    (transmissibility.xx + transmissibility.yy) / storage;
+  const laid = speed(stackOf(job, shop));
   return materials
-    .filter((material) => material.kind === 'flowMesh' && material.id !== now && stack(material) > speed)
+    .filter(
+      (mesh): mesh is MaterialOf<'flowMesh'> =>
+        mesh.kind === 'flowMesh' && mesh.id !== now && speed(stackOf(meshedWith(job, mesh), shop)) > laid,
+    )
     .map((mesh) => ({
       id: `mesh-${mesh.id}`,
       kind: 'mesh',
@@ -210,21 +206,11 @@ function otherMeshes(job: LaidJob, { materials, shop }: RemedyContext): Remedy[]
       sizes: [
         {
           words: now === null ? `Lay ${mesh.name}` : `${mesh.name} instead of the mesh laid`,
-          apply: withMesh(now, mesh),
+          apply: withMesh(mesh, `mesh-${mesh.id}`.slice(0, 40)),
         },
       ],
     }));
 }
-
-/** Another mesh wherever the first one lies. */
-const withMesh =
-  (before: string | null, mesh: Material): Edit =>
-  (job) => {
-    const laid = withLaminate(null, { flowMeshId: mesh.id }, [mesh])(job);
-    return allZones(job)
-      .filter(({ laminate }) => laminate.flowMeshId !== null && laminate.flowMeshId === before)
-      .reduce((now, { id }) => withLaminate(id, { flowMeshId: mesh.id }, [mesh])(now), laid);
-  };
 
 /** One more feed between the nearest one and the last corner, opened as the front passes it. */
 function furtherFeeds(job: LaidJob, { lastPlace }: RemedyContext): Remedy[] {

@@ -1,4 +1,5 @@
 import { settledIn } from '../settle.ts';
+import type { LayerCovers } from '@wick/contract/job/stack';
 import type { Outcome } from '@wick/contract/job/result';
 import type { LayoutScore } from '@wick/core/advice/score';
 import { framesOf } from '@wick/core/layouts/frame';
@@ -9,9 +10,10 @@ import { ModelError } from '@wick/core/model-error';
 import { forecastJob, verdictOf, type Resolution } from '../forecast/assess.ts';
 import { applyDrafts, partShapeOf } from '../layout/fit.ts';
 import type { LaidJob } from '../job/laid.ts';
-import { areasShortOf, MESH_GAP } from '../layout/mesh-areas.ts';
+import { isMesh, MESH_GAP } from '../layout/mesh-areas.ts';
 import { outcomeOf } from '../forecast/outcome.ts';
-import { partPatch, partSums } from '../laminate/ply-book.ts';
+import { partSums } from '../laminate/ply-book.ts';
+import { partPatch } from '../part/patch.ts';
 import { raceAlong } from '../forecast/sample.ts';
 import type { Shop } from '@wick/contract/shop';
 
@@ -34,21 +36,23 @@ export function whyNoAdvice(job: LaidJob): string | null {
 export function layDrafts(job: LaidJob, drafts: readonly LineDraft[]): LaidJob {
   const hasPinnedVent = job.lines.some((line) => line.kind === 'vent' && line.pinned);
   const laid = applyDrafts(
-    hasPinnedVent
-      ? job
-      : { ...job, meshAreas: [], zones: job.zones.filter(({ purpose }) => purpose !== 'brake') },
+    hasPinnedVent ? job : { ...job, zones: job.zones.filter(({ purpose }) => purpose !== 'brake') },
     hasPinnedVent ? drafts.filter(({ kind }) => kind === 'feed') : drafts,
   );
-  if (hasPinnedVent || job.laminate.flowMeshId === null) return laid;
+  if (hasPinnedVent) return laid;
   const gap = Math.min(MESH_GAP, 0.12 * framesOf(partShapeOf(job)).long.width);
-  const meshAreas = laid.lines
-    .filter(({ kind }) => kind === 'vent')
-    .reduce<LaidJob['meshAreas']>(
-      (areas, vent, n) => areasShortOf(laid, areas, vent, gap, `${laid.layout.id.slice(0, 20)}-mesh-${n}`),
-      laid.meshAreas,
-    );
-  return { ...laid, meshAreas };
+  const anew = { kind: 'part', edge: 0, feed: null, vent: gap } as const;
+  return {
+    ...laid,
+    layers: laid.layers.map((layer) =>
+      isMesh(layer) ? { ...layer, covers: meshAnew(layer.covers, anew) } : layer,
+    ),
+  };
 }
+
+/** Where it ends at the edge stays as it was chosen. */
+const meshAnew = (covers: LayerCovers, anew: LayerCovers & { kind: 'part' }): LayerCovers =>
+  covers.kind === 'part' ? { ...covers, vent: anew.vent } : anew;
 
 /** A job's forecast as a score; null where the layout cannot run at all. */
 export function scoreJob(job: LaidJob, shop: Shop, how: 'quick' | 'thorough'): LayoutScore | null {

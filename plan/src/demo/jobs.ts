@@ -3,6 +3,8 @@ import { emptyJob, emptyLaminate } from '../job/new-job.ts';
 import { flattenEdge } from '@wick/core/geometry/arcs';
 import { circle, coneSector, gore, rectangle } from '@wick/core/geometry/shapes';
 import { type Job, type JobLine } from '@wick/contract/job/job';
+import type { JobLayer, LayerKind } from '@wick/contract/job/stack';
+import { newLayer } from '../stack/edits.ts';
 import { endMeshShort, MESH_GAP } from '../layout/mesh-areas.ts';
 import { usualShop, type Shop } from '@wick/contract/shop';
 import { demoMaterials } from './materials.ts';
@@ -33,6 +35,15 @@ function line(id: string, name: string, points: JobLine['points'], changes: Part
   };
 }
 
+/** Over all of the part: peel ply, and a flow mesh unless there is none. */
+const covered = (peelPlyId: string, flowMeshId: string | null, noMeshOn: string[] = []): JobLayer[] => [
+  layer('peelPly', peelPlyId),
+  ...(flowMeshId ? [{ ...layer('flowMesh', flowMeshId), except: noMeshOn }] : []),
+];
+const layer = (kind: LayerKind, materialId: string | null): JobLayer => ({
+  ...newLayer(kind, materialId, kind), covers: { kind: 'part', edge: 0, feed: null, vent: null },
+});
+
 /** Opens as the front passes its own line. */
 const opensWhenPassed = (id: string): Partial<JobLine> => ({
   startsOpen: false,
@@ -54,14 +65,12 @@ const domeGore = jobOf({
     ...emptyLaminate,
     plies: plies([['quad-glass-850', 0], ['quad-glass-850', 45], ['quad-glass-850', 45], ['quad-glass-850', 0]]),
     coreId: 'foam-15',
-    flowMeshId: 'mesh-open',
-    peelPlyId: 'peel-nylon',
   },
   zones: [
     {
       id: 'brake', name: 'Vent brake', purpose: 'brake', temperature: null,
       outline: [{ x: 3.34, y: 0.2 }, { x: 3.5, y: 0.2 }, { x: 3.5, y: 1 }, { x: 3.34, y: 1 }],
-      laminate: { ...emptyLaminate, plies: [{ id: 'brake-ply', materialId: 'woven-glass-300', angle: 0, inset: 0 }], peelPlyId: 'peel-nylon' },
+      laminate: { ...emptyLaminate, plies: [{ id: 'brake-ply', materialId: 'woven-glass-300', angle: 0, inset: 0 }] },
     },
   ],
   lines: [
@@ -70,6 +79,7 @@ const domeGore = jobOf({
     line('feed-3', 'Feed 3', [{ x: 1, y: 0.25 }, { x: 1, y: 0.95 }], opensWhenPassed('feed-3')),
     line('vent-1', 'Vent', [{ x: 3.4, y: 0.4 }, { x: 3.4, y: 0.8 }], { kind: 'vent' }),
   ],
+  layers: covered('peel-nylon', 'mesh-open', ['brake']),
   resin: { ...plainResin, materialId: 'vinyl-ester-v1', temperature: 292.15, mixDuration: 180, degasDuration: 0, hoseFillDuration: 60, hoseLength: 1.2 },
   vacuum: { ventPressure: 1800, pumpId: null },
   materials: used('quad-glass-850', 'woven-glass-300', 'foam-15', 'mesh-open', 'peel-nylon', 'vinyl-ester-v1'),
@@ -91,13 +101,12 @@ const hydroSpinner = jobOf({
   laminate: {
     ...emptyLaminate,
     plies: plies([['woven-glass-300', 0], ['biax-glass-600', 0], ['biax-glass-600', 45], ['biax-glass-600', 0], ['woven-glass-300', 45]]),
-    flowMeshId: 'mesh-fine',
-    peelPlyId: 'peel-coated',
   },
   lines: [
     line('feed-1', 'Tip feed', arcPoints(3)),
     line('vent-1', 'Rim vent', arcPoints(0), { kind: 'vent' }),
   ],
+  layers: covered('peel-coated', 'mesh-fine'),
   resin: { ...plainResin, materialId: 'epoxy-mid-s2', mixDuration: 120 },
   vacuum: { ventPressure: null, pumpId: null },
   materials: used('woven-glass-300', 'biax-glass-600', 'mesh-fine', 'peel-coated', 'epoxy-mid-s2'),
@@ -111,8 +120,6 @@ const kerbPlate = jobOf({
   laminate: {
     ...emptyLaminate,
     plies: plies(Array.from({ length: 14 }, (_, i): [string, number] => ['quad-glass-850', i % 2 === 0 ? 0 : 45])),
-    flowMeshId: 'mesh-open',
-    peelPlyId: 'peel-nylon',
   },
   lines: [
     line('feed-1', 'Feed', [{ x: 0.04, y: 0.03 }, { x: 0.04, y: 0.42 }], {
@@ -125,6 +132,7 @@ const kerbPlate = jobOf({
     { id: 'mark-1', name: 'Half way', x: 0.65, y: 0.225 },
     { id: 'mark-2', name: 'Far corner', x: 1.2, y: 0.36 },
   ],
+  layers: covered('peel-nylon', 'mesh-open'),
   resin: { ...plainResin, materialId: 'epoxy-long-s5', temperature: 293.15, mixDuration: 240, degasDuration: 600 },
   vacuum: { ventPressure: 1500, pumpId: null },
   forecast: { layers: true, soft: true, nodeCount: null },
@@ -156,18 +164,17 @@ const sledTray = jobOf({
   laminate: {
     ...emptyLaminate,
     plies: plies([['twill-carbon-200', 0], ['twill-carbon-200', 45], ['twill-carbon-200', 45], ['twill-carbon-200', 0, 0.02]]),
-    peelPlyId: 'peel-nylon',
     compactionPressure: 55_000,
   },
   zones: [
     {
       id: 'floor', name: 'Floor', purpose: 'part', temperature: null, outline: box(0.15, 0.1, 1.1, 0.4),
-      laminate: { ...emptyLaminate, plies: through(1, 2, 3, 4), coreId: 'foam-5', peelPlyId: 'peel-nylon', compactionPressure: 55_000 },
+      laminate: { ...emptyLaminate, plies: through(1, 2, 3, 4), coreId: 'foam-5', compactionPressure: 55_000 },
     },
     {
       id: 'lashing', name: 'Lashing point', purpose: 'part', temperature: null, outline: box(-0.05, 0.03, 0.19, 0.14),
       laminate: {
-        ...emptyLaminate, peelPlyId: 'peel-nylon', compactionPressure: 55_000,
+        ...emptyLaminate, compactionPressure: 55_000,
         plies: [
           ...through(1, 2),
           { id: 'lash-1', materialId: 'uni-carbon-300', angle: 0, inset: 0 },
@@ -177,6 +184,7 @@ const sledTray = jobOf({
       },
     },
   ],
+  layers: covered('peel-nylon', null),
   resin: { ...plainResin, materialId: 'epoxy-mid-s2' },
   vacuum: { ventPressure: 38_000, pumpId: null },
   materials: used('twill-carbon-200', 'uni-carbon-300', 'foam-5', 'peel-nylon', 'epoxy-mid-s2'),

@@ -1,4 +1,5 @@
 import { isThrough, resolvePlies } from '../laminate/through.ts';
+import { layerWord, materialKindOf } from '../stack/kinds.ts';
 import type { Job, JobLaminate, JobLayout, JobZone } from '@wick/contract/job/job';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { requireSimplePolygon } from '@wick/core/geometry/polygon';
@@ -19,12 +20,13 @@ function faultOfIds(job: Job): string | null {
     (laminate) => laminate.plies,
   );
   const all = [
-    ...layouts.flatMap(({ id, lines, tees, stations, meshAreas }) => [
+    ...layouts.flatMap(({ id, lines, tees, stations, layers }) => [
       { id },
       ...lines.flatMap((line) => [line, ...line.actions]),
       ...tees,
       ...stations,
-      ...meshAreas,
+      ...layers,
+      ...layers.flatMap(({ covers }) => (covers.kind === 'areas' ? covers.areas : [])),
     ]),
     ...marks,
     ...zonesOf(job),
@@ -36,7 +38,7 @@ function faultOfIds(job: Job): string | null {
   const twice = firstTwice(all.map(({ id }) => id));
   return twice === undefined
     ? null
-    : `The id "${twice}" is used twice among plies, layouts, lines, their actions, marks, tees, pots, pumps, mesh areas, zones, holes, features and batches. Give each its own.`;
+    : `The id "${twice}" is used twice among plies, layouts, lines, their actions, marks, tees, pots, pumps, layers and their areas, zones, holes, features and batches. Give each its own.`;
 }
 
 /** By sets: a job may hold thousands of things. */
@@ -70,12 +72,17 @@ function faultOfMaterials(job: Job): string | null {
     ),
     [job.resin.materialId, 'resin', 'The resin'],
     [job.vacuum.pumpId, 'pump', 'The pump'],
-    ...job.layouts.flatMap(({ lines }) =>
-      lines.flatMap(({ name, stockId, hoseId }): [string | null, string, string][] => [
+    ...job.layouts.flatMap(({ lines, layers }) => [
+      ...lines.flatMap(({ name, stockId, hoseId }): [string | null, string, string][] => [
         [stockId, 'line', name],
         [hoseId, 'hose', `The hose of ${name}`],
       ]),
-    ),
+      ...layers.map(({ kind, materialId }): [string | null, string, string] => [
+        materialId,
+        materialKindOf(kind) ?? 'none',
+        `The layer ${layerWord(kind)}`,
+      ]),
+    ]),
   ];
   const lost = wanted.find(([id, kind]) => id !== null && !known.has(`${kind} ${id}`));
   return lost
@@ -91,9 +98,6 @@ function laminateWants(laminate: JobLaminate, where: string): [string | null, st
       `Ply ${i + 1}${where}`,
     ]),
     [laminate.coreId, 'core', `The core${where}`],
-    [laminate.flowMeshId, 'flowMesh', `The flow mesh${where}`],
-    [laminate.peelPlyId, 'peelPly', `The peel ply${where}`],
-    [laminate.filmId, 'film', `The film${where}`],
   ];
 }
 

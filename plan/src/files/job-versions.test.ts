@@ -3,7 +3,12 @@ import { describe, expect, test } from '@jest/globals';
 import type { Job } from '@wick/contract/job/job';
 import { migrateJob } from '@wick/contract/migrations/migrate';
 import { demoJobs, demoShop } from '../demo/jobs.ts';
+import { regionArea } from '@wick/core/geometry/overlay';
 import { COARSE, forecastJob } from '../forecast/assess.ts';
+import { problemOf } from '../forecast/problem.ts';
+import { isMesh } from '../layout/mesh-areas.ts';
+import { laidOn } from '../stack/laid-on.ts';
+import { patchesOn } from '../stack/regions.ts';
 import { currentLayout, laidOut } from '../job/laid.ts';
 import { hasFront } from '../processes/processes.ts';
 import { readJobFile } from './job-file.ts';
@@ -22,7 +27,7 @@ function jobIn(file: string): Job {
 describe('files of earlier versions', () => {
   test('there is one of every version before this', () => {
     const versions = new Set(files.map((file) => rawOf(file).version));
-    expect([...versions].sort()).toEqual([1, 2, 3, 4, 5]);
+    expect([...versions].sort()).toEqual([1, 2, 3, 4, 5, 6]);
   });
 
   test.each(files)('%s opens, comes out the same each time, and is forecast', (file) => {
@@ -95,23 +100,51 @@ describe('files of earlier versions', () => {
     expect(job.resin.batches[0]!.id).toBe('batch-1');
   });
 
-  test('the spinner of version 4 is the spinner of today but for its ids', () => {
-    const isName = (value: unknown) => typeof value === 'string';
-    const plain = (value: unknown): unknown =>
-      Array.isArray(value)
-        ? value.map(plain)
-        : typeof value === 'object' && value !== null
-          ? Object.fromEntries(
-              Object.entries(value)
-                .filter(([key, item]) => !(['id', 'currentLayoutId'].includes(key) && isName(item)))
-                // What the library has said of its resins, and of its doubts, since.
-                .filter(([key]) => !['chemistry', 'gelMass', 'about'].includes(key))
-                .map(([key, item]) => [key, plain(item)]),
-            )
-          : value;
+  test('the spinner of version 4 asks the same question as that of today', () => {
     const spinner = demoJobs[1]!;
     // It wanted 50 %, which the bag of an infusion presses past: the demo no longer does.
     const wanted = { ...spinner, laminate: { ...spinner.laminate, fibreVolumeFraction: 0.5 } };
-    expect(plain(jobIn('version-4-spinner.json'))).toEqual(plain(wanted));
+    const [before, now] = [jobIn('version-4-spinner.json'), wanted].map((job) =>
+      problemOf(laidOut(job), demoShop),
+    );
+    expect(now!.zones).toEqual(before!.zones);
+    // Drawn then, cut by its ends now: to the millimetre.
+    expect(regionArea(now!.coverings![0]!) / regionArea(before!.coverings![0]!)).toBeCloseTo(1, 3);
+    expect({ ...now, coverings: [], marks: [] }).toEqual({ ...before, coverings: [], marks: [] });
   });
+
+  test.each(files.filter((file) => Number(rawOf(file).version) === 6))(
+    '%s: what its laminates named lies on them still, and mesh where it was held to',
+    (file) => {
+      interface Old {
+        laminate: Named;
+        zones: { id: string; laminate: Named }[];
+        layouts: { meshAreas: { outline: unknown }[]; brakes: { id: string; laminate: Named }[] }[];
+      }
+      type Named = Record<'flowMeshId' | 'peelPlyId' | 'filmId', string | null>;
+      const raw = rawOf(file) as unknown as Old;
+      const job = jobIn(file);
+      raw.layouts.forEach(({ meshAreas, brakes }, n) => {
+        const laid = laidOut(job, job.layouts[n]!.id);
+        const books = [{ id: null, laminate: raw.laminate }, ...raw.zones, ...brakes];
+        for (const { id, laminate } of books) {
+          const named = (key: keyof Named) => (laminate[key] === null ? [] : [laminate[key]]);
+          const lying = laidOn(laid, id);
+          expect(lying.flowMeshes!.map(idOf)).toEqual(named('flowMeshId'));
+          expect(lying.peelPlies!.map(idOf)).toEqual(named('peelPlyId'));
+          expect(lying.films!.map(idOf)).toEqual(named('filmId'));
+        }
+        const patches = laid.layers.filter(isMesh).map((layer) => patchesOn(laid, layer));
+        if (meshAreas.length > 0)
+          expect(patches[0]!.map(({ outline }) => outline)).toEqual(meshAreas.map(({ outline }) => outline));
+        else expect(patches.every((own) => own === null)).toBe(true);
+      });
+      if (job.process === 'infusion')
+        expect(currentLayout(job).layers.map(({ kind }) => kind)).toEqual(
+          expect.arrayContaining(['lines', 'sealantTape', 'bag']),
+        );
+    },
+  );
 });
+
+const idOf = (material: object) => (material as { id: string }).id;

@@ -17,6 +17,7 @@ import { forecastPot } from '@wick/core/resin/pot';
 import { clockOf } from '@wick/core/verdict/verdict';
 import { timelineOf } from './assess.ts';
 import { likelyWords, verdictSentence } from './words.ts';
+import { isMesh } from '../layout/mesh-areas.ts';
 
 const [gore, spinner] = laidDemos as [LaidJob, LaidJob];
 const third = gore.lines[2]!.points;
@@ -87,7 +88,7 @@ describe('stored job to solver input', () => {
     expect(layered!.layers.reduce((sum, { storage }) => sum + storage, 0)).toBeCloseTo(b!.storage, 12);
     // Nobody has said: with a mesh or a core layers are told apart, of plies alone they are not.
     expect(problemOf(gore, demoShop).zones[0]!.layers.length).toBeGreaterThan(1);
-    const bare = { ...gore, laminate: { ...gore.laminate, coreId: null, flowMeshId: null } };
+    const bare = { ...gore, laminate: { ...gore.laminate, coreId: null }, layers: [] };
     expect(problemOf(bare, demoShop).zones[0]!.layers).toHaveLength(1);
   });
 
@@ -205,6 +206,7 @@ test('where the lag of the mould side decides, the run in layers reads the worse
 test('zones bring their own laminate, and a brake of peel ply alone slows the front', () => {
   const strip: LaidJob = {
     ...gore,
+    layers: gore.layers.map((layer) => (isMesh(layer) ? { ...layer, except: ['brake', 'strip'] } : layer)),
     zones: [
       ...gore.zones,
       {
@@ -221,7 +223,6 @@ test('zones bring their own laminate, and a brake of peel ply alone slows the fr
           ...gore.laminate,
           plies: gore.laminate.plies.slice(0, 1),
           coreId: null,
-          flowMeshId: null,
         },
         temperature: null,
       },

@@ -11,6 +11,7 @@ import { laidOut } from '../job/laid.ts';
 import { alternatives, leavesOf, schemaPath, withLeaf, type Leaf } from '../test/perturb.ts';
 import { hashOf, keyOf } from './key.ts';
 import { problemOf } from './problem.ts';
+import { newLayer } from '../stack/edits.ts';
 
 /** A small plate on which everything there is has its effect. */
 const box = (x: number, y: number, length: number, width: number) =>
@@ -39,7 +40,7 @@ const plate: Job = {
     holes: [{ id: 'hole', outline: box(0.12, 0.12, 0.05, 0.05) }],
     features: [{ id: 'rise', name: 'Rise', kind: 'rise', points: upright(0.02), height: 0.02, radius: 0.01 }],
   },
-  laminate: { ...gore.laminate, coreId: 'foam-15', flowMeshId: 'mesh-open' },
+  laminate: { ...gore.laminate, coreId: 'foam-15' },
   zones: [
     {
       id: 'zone',
@@ -91,12 +92,22 @@ const plate: Job = {
         { id: 'pot', kind: 'pot', name: 'Pot', place: { x: -0.4, y: 0.1 }, level: 0.2 },
         { id: 'pump', kind: 'pump', name: 'Pump', place: { x: 1, y: 0.1 }, level: null },
       ],
-      meshAreas: [
+      layers: [
+        newLayer('peelPly', 'peel-nylon', 'peel'),
         {
-          id: 'mesh',
-          name: 'Mesh',
-          outline: box(0.03, 0.02, 0.47, 0.26),
-          holes: [box(0.42, 0.1, 0.04, 0.06)],
+          ...newLayer('flowMesh', 'mesh-open', 'mesh'),
+          except: ['brake'],
+          covers: {
+            kind: 'areas',
+            areas: [
+              {
+                id: 'mesh-area',
+                name: 'Mesh',
+                outline: box(0.03, 0.02, 0.47, 0.26),
+                holes: [box(0.42, 0.1, 0.04, 0.06)],
+              },
+            ],
+          },
         },
       ],
       brakes: [
@@ -108,7 +119,6 @@ const plate: Job = {
           laminate: {
             ...gore.laminate,
             coreId: null,
-            flowMeshId: null,
             plies: gore.laminate.plies.map(({ id }) => ({ through: id })),
           },
         },

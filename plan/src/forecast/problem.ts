@@ -1,11 +1,13 @@
 import { booksOf } from '../laminate/books.ts';
-import type { JobAction, JobLaminate, JobLine } from '@wick/contract/job/job';
+import type { JobAction, JobLine } from '@wick/contract/job/job';
+import type { JobLayer } from '@wick/contract/job/stack';
 import type { Shop } from '@wick/contract/shop';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import type { LayoutAction, LayoutLine, ZoneLaminate } from '@wick/core/flow/layout';
 import type { FlowProblem, MovingConditions } from '@wick/core/flow/problem';
 import { computeLayers, softLaminateOf, type FlowLayer } from '@wick/core/laminate/layers';
 import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
+import type { PartShape } from '@wick/core/layouts/frame';
 import { ModelError } from '@wick/core/model-error';
 import { clockResin } from '@wick/core/resin/resin-system';
 import type { LaidJob, LaidZone } from '../job/laid.ts';
@@ -13,6 +15,8 @@ import { stackRequestOf } from '../laminate/stack.ts';
 import { hoseOfLine, hoseOfTee, potLevelOf } from '../layout/hoses.ts';
 import { batchMasses, runConditionsOf } from '../resin/run.ts';
 import { settle } from '../settle.ts';
+import { conducts, laidOn } from '../stack/laid-on.ts';
+import { patchesOn } from '../stack/regions.ts';
 
 /** How the laminate is taken; as the job asks unless overruled. */
 export interface Simplification {
@@ -36,11 +40,10 @@ export function runsOnClock(job: LaidJob): boolean {
 }
 
 /** Layers are told apart where the job says so, or where nobody has said and something runs ahead or stands between: a mesh, a film or a core. */
-export const runsInLayers = ({ forecast, laminate, zones }: LaidJob): boolean =>
+export const runsInLayers = ({ forecast, laminate, zones, layers }: LaidJob): boolean =>
   forecast.layers ??
-  [laminate, ...zones.map((zone) => zone.laminate)].some(
-    ({ flowMeshId, filmId, coreId }) => flowMeshId !== null || filmId !== null || coreId !== null,
-  );
+  ([laminate, ...zones.map((zone) => zone.laminate)].some(({ coreId }) => coreId !== null) ||
+    layers.some((layer) => conducts(layer) && layer.kind !== 'peelPly'));
 
 /** The resin's weight matters: on a slope, or with a pot above or below. */
 const weighs = (job: LaidJob) =>
@@ -66,7 +69,7 @@ export function problemOf(job: LaidJob, shop: Shop, simply: Simplification = {})
     rise: job.part.rise,
     lines: job.lines.map((line) => lineOf(line, job, density)),
     marks: job.marks,
-    meshAreas: job.meshAreas.map(({ outline, holes }) => ({ outline, holes })),
+    coverings: coveringsOf(job).map(({ patches }) => patches),
     tees: job.tees.map((tee) => ({
       id: tee.id,
       hose: { length: hoseOfTee(job, tee).length, bore: tee.hoseBore },
@@ -110,20 +113,30 @@ function temperaturesOf({ resin, zones }: LaidJob, temperature: number): number[
 }
 
 function zonesOf(job: LaidJob, shop: Shop, layered: boolean, soft: boolean): ZoneLaminate[] {
+  const coverings = coveringsOf(job);
   return booksOf(job).map(({ name, laminate, isBrake, zoneId }, n) => {
-    const flow = laminateFlow(stackRequestOf(job, laminate, shop), layered, soft);
-    const bare: JobLaminate = { ...laminate, flowMeshId: null };
+    const flowWith = (lies?: (layer: JobLayer) => boolean) =>
+      laminateFlow(stackRequestOf(job, laminate, shop, laidOn(job, zoneId, lies)), layered, soft);
+    const missing = Array.from({ length: 2 ** coverings.length - 1 }, (_, m) =>
+      coverings.filter((_, bit) => ((m + 1) >> bit) & 1).map(({ layer }) => layer.id),
+    );
     return {
       id: zoneId ?? undefined,
       name,
       outline: zoneId === null ? null : polygonOf(zoneAt(job, n).outline),
       isBrake,
-      ...flow,
-      bare:
-        job.meshAreas.length > 0 ? laminateFlow(stackRequestOf(job, bare, shop), layered, soft) : undefined,
+      ...flowWith(),
+      uncovered: missing.map((ids) => flowWith(({ id }) => !ids.includes(id))),
     };
   });
 }
+
+/** Layers that end on the part, with where they lie on it. */
+const coveringsOf = (job: LaidJob) =>
+  job.layers
+    .filter(conducts)
+    .map((layer) => ({ layer, patches: patchesOn(job, layer) }))
+    .filter((covering): covering is { layer: JobLayer; patches: PartShape[] } => covering.patches !== null);
 
 /** Books start with the base. */
 const zoneAt = (job: LaidJob, book: number): LaidZone => job.zones[book - 1]!;

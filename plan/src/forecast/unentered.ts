@@ -8,7 +8,7 @@ import { USUAL_HEAT } from '@wick/core/resin/self-heating';
 import type { Band } from '@wick/core/verdict/rule';
 import type { LaidJob } from '../job/laid.ts';
 import { runConditionsOf } from '../resin/run.ts';
-import { materialOf } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
 import { ROUGH, ROUGH_LAYERS, verdictOf, type Resolution } from './assess.ts';
 import { runsInLayers, runsOnClock } from './problem.ts';
 

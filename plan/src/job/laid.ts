@@ -9,7 +9,7 @@ export interface LaidZone extends JobZone {
 export interface LaidJob
   extends
     Omit<Job, 'zones' | 'layouts' | 'currentLayoutId'>,
-    Pick<JobLayout, 'lines' | 'tees' | 'stations' | 'meshAreas'> {
+    Pick<JobLayout, 'lines' | 'tees' | 'stations' | 'layers'> {
   readonly layout: Pick<JobLayout, 'id' | 'letter' | 'name'>;
   /** Later ones lie over earlier ones; brakes lie over all zones of the part. */
   readonly zones: LaidZone[];
@@ -34,14 +34,14 @@ export const currentLayout = (job: Job): JobLayout => layoutById(job, job.curren
 
 function lay(job: Job, layout: JobLayout): LaidJob {
   const { zones, layouts: _, currentLayoutId: __, ...shared } = job;
-  const { id, letter, name, brakes, lines, tees, stations, meshAreas } = layout;
+  const { id, letter, name, brakes, lines, tees, stations, layers } = layout;
   return {
     ...shared,
     layout: { id, letter, name },
     lines,
     tees,
     stations,
-    meshAreas,
+    layers,
     zones: [
       ...zones.map((zone): LaidZone => ({ ...zone, purpose: 'part' })),
       ...brakes.map((zone): LaidZone => ({ ...zone, purpose: 'brake' })),
@@ -51,14 +51,14 @@ function lay(job: Job, layout: JobLayout): LaidJob {
 
 /** What was laid, as a layout again. */
 export function layoutOf(laid: LaidJob): JobLayout {
-  const { layout, lines, tees, stations, meshAreas, zones } = laid;
+  const { layout, lines, tees, stations, layers, zones } = laid;
   const brakes = zones.filter(({ purpose }) => purpose === 'brake').map(plainZone);
-  return { ...layout, lines, tees, stations, meshAreas, brakes };
+  return { ...layout, lines, tees, stations, layers, brakes };
 }
 
 /** A job with this layout alone. */
 export function jobOf(laid: LaidJob): Job {
-  const { layout, lines: _, tees: __, stations: ___, meshAreas: ____, zones, ...shared } = laid;
+  const { layout, lines: _, tees: __, stations: ___, layers: ____, zones, ...shared } = laid;
   return {
     ...shared,
     zones: zones.filter(({ purpose }) => purpose === 'part').map(plainZone),

@@ -4,12 +4,9 @@ import type { Material } from '@wick/contract/materials';
 type AnyLaminate = Omit<JobLaminate, 'plies'> & { readonly plies: readonly ZonePly[] };
 
 /** Ids of everything a laminate is made of. */
-const idsOf = ({ plies, coreId, flowMeshId, peelPlyId, filmId }: AnyLaminate): (string | null)[] => [
+const idsOf = ({ plies, coreId }: AnyLaminate): (string | null)[] => [
   ...plies.map((ply) => ('through' in ply ? null : ply.materialId)),
   coreId,
-  flowMeshId,
-  peelPlyId,
-  filmId,
 ];
 
 /** Keeps the list to what is used in any layout. The job's own copies come first: a job keeps the values it was computed with. */
@@ -19,7 +16,10 @@ export function keepUsed(job: Job, added: readonly Material[] = []): Job {
     ...[job.laminate, ...zones.map((zone) => zone.laminate)].flatMap(idsOf),
     job.resin.materialId,
     job.vacuum.pumpId,
-    ...job.layouts.flatMap(({ lines }) => lines.flatMap(({ stockId, hoseId }) => [stockId, hoseId])),
+    ...job.layouts.flatMap(({ lines, layers }) => [
+      ...lines.flatMap(({ stockId, hoseId }) => [stockId, hoseId]),
+      ...layers.map(({ materialId }) => materialId),
+    ]),
   ]);
   const own = job.materials.filter((material) => used.has(material.id));
   const fresh = added.filter(

@@ -5,9 +5,6 @@ export const emptyLaminate: JobLaminate = {
   plies: [],
   coreId: null,
   pliesUnderCore: null,
-  flowMeshId: null,
-  peelPlyId: null,
-  filmId: null,
   fibreVolumeFraction: null,
   compactionPressure: null,
 };
@@ -20,7 +17,7 @@ const emptyLayout = (letter: string, id: string = newId()): JobLayout => ({
   lines: [],
   tees: [],
   stations: [],
-  meshAreas: [],
+  layers: [],
   brakes: [],
 });
 

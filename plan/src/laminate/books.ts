@@ -3,7 +3,8 @@ import type { Shop } from '@wick/contract/shop';
 import { checkBook, type BookCheck } from '@wick/core/laminate/ply-book';
 import { computeStack, pliesUnderCore, type Stack } from '@wick/core/laminate/stack';
 import type { LaidJob } from '../job/laid.ts';
-import { materialOf } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
+import { laidOn } from '../stack/laid-on.ts';
 import { stackRequestOf } from './stack.ts';
 import { isThrough, resolvePlies } from './through.ts';
 
@@ -34,7 +35,7 @@ export function booksOf(job: LaidJob): Book[] {
 
 /** Errors as computeStack. */
 export function stackOfBook(job: LaidJob, book: Book, shop: Shop): Stack {
-  return computeStack(stackRequestOf(job, book.laminate, shop));
+  return computeStack(requestOfBook(job, book, shop));
 }
 
 /** Symmetry and balance of a laminate. */
@@ -54,5 +55,9 @@ export function checkOfBook(job: LaidJob, { laminate }: Book): BookCheck {
 }
 
 /** Plies under the core as it is laid. */
-export const underCore = (job: LaidJob, { laminate }: Book, shop: Shop) =>
-  pliesUnderCore(stackRequestOf(job, laminate, shop));
+export const underCore = (job: LaidJob, book: Book, shop: Shop) =>
+  pliesUnderCore(requestOfBook(job, book, shop));
+
+/** With all that lies on it where coverings are not cut short. */
+const requestOfBook = (job: LaidJob, { zoneId, laminate }: Book, shop: Shop) =>
+  stackRequestOf(job, laminate, shop, laidOn(job, zoneId));

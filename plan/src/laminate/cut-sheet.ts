@@ -1,5 +1,5 @@
 import { booksOf } from './books.ts';
-import { materialOf } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
 import { regionArea, type Region } from '@wick/core/geometry/overlay';
 import { piecesOf, type CutPiece } from '@wick/core/kit/cut-pieces';
 import { nest, type Nest } from '@wick/core/kit/nest';

@@ -24,7 +24,7 @@ describe('doubt that the library carries', () => {
     expect(shares.get('mesh-open')!).toBeGreaterThan(0.9);
     expect(flowDoubt(gore)).toBeGreaterThan(1.25);
     expect(flowDoubt(gore)).toBeLessThan(1.3);
-    const bare = { ...gore, laminate: { ...gore.laminate, flowMeshId: null } };
+    const bare = { ...gore, layers: [] };
     expect(flowDoubt(bare)).toBeCloseTo(1.4, 9);
   });
 
@@ -37,7 +37,7 @@ describe('doubt that the library carries', () => {
     }));
     const fabric = { ...named('quad-glass-850'), about: {} };
     const twin = { ...fabric, id: 'twin', about: { 'permeability.along': { doubt: 0 } } };
-    const laminate = { ...gore.laminate, flowMeshId: null, plies };
-    expect(flowDoubt({ laminate, materials: [fabric, twin] })).toBeCloseTo(Math.SQRT2, 9);
+    const laminate = { ...gore.laminate, plies };
+    expect(flowDoubt({ laminate, layers: [], materials: [fabric, twin] })).toBeCloseTo(Math.SQRT2, 9);
   });
 });

@@ -1,6 +1,8 @@
-import type { Job } from '@wick/contract/job/job';
 import type { Material } from '@wick/contract/materials';
 import { permeabilityAt } from '@wick/core/laminate/permeability';
+import type { LaidJob } from '../job/laid.ts';
+import { conducts, isLeftOff } from '../stack/laid-on.ts';
+import { materialOf } from '../job/material-of.ts';
 
 /** x/÷ of a permeability that its entry says nothing about: somebody else's data; from memory. */
 const OTHERS_DATA = 2;
@@ -23,15 +25,18 @@ export const inPlaneDoubt = (material: Material): number =>
 export const throughDoubt = (material: Material): number => carried(material, isThrough, THROUGH);
 
 /** What each material of the base laminate carries of the flow in its plane, 0-1, by its id. */
-export function flowShares({
-  laminate,
-  materials,
-}: Pick<Job, 'laminate' | 'materials'>): Map<string, number> {
+export function flowShares(job: Pick<LaidJob, 'laminate' | 'layers' | 'materials'>): Map<string, number> {
+  const { laminate, materials } = job;
   const flows = new Map<string, number>();
   const add = (id: string, flow: number) => flows.set(id, (flows.get(id) ?? 0) + flow);
-  for (const id of [laminate.flowMeshId, ...laminate.plies.map((ply) => ply.materialId)]) {
-    const material = materials.find((item) => item.id === id);
-    if (material?.kind === 'flowMesh') add(material.id, material.permeability * material.thickness);
+  for (const { kind, materialId } of job.layers.filter(
+    (layer) => conducts(layer) && !isLeftOff(layer, null),
+  )) {
+    const mesh = kind === 'flowMesh' && materialOf(job, materialId, 'flowMesh');
+    if (mesh) add(mesh.id, mesh.permeability * mesh.thickness);
+  }
+  for (const { materialId } of laminate.plies) {
+    const material = materials.find((item) => item.id === materialId);
     if (material?.kind === 'fabric') add(material.id, flowOf(material));
   }
   const total = [...flows.values()].reduce((sum, flow) => sum + flow, 0);
@@ -53,7 +58,7 @@ function flowOf(fabric: Extract<Material, { kind: 'fabric' }>): number {
  * x/÷ of the flow through the base laminate: the doubts of its materials, each by its share of the flow, independent of one
  * another: ln x = sqrt(sum (share ln x_i)^2). Checked by doubt.test.ts.
  */
-export function flowDoubt(job: Pick<Job, 'laminate' | 'materials'>): number {
+export function flowDoubt(job: Pick<LaidJob, 'laminate' | 'layers' | 'materials'>): number {
   const shares = flowShares(job);
   if (shares.size === 0) return OTHERS_DATA;
   const square = job.materials.reduce(

@@ -44,7 +44,7 @@ describe('edits of the ply book', () => {
       zones: [
         {
           ...tray.zones[0]!,
-          laminate: { ...tray.zones[0]!.laminate, plies: [], coreId: null, peelPlyId: null },
+          laminate: { ...tray.zones[0]!.laminate, plies: [], coreId: null },
         },
       ],
     };

@@ -1,5 +1,5 @@
 import { booksOf, checkOfBook, stackOfBook } from './books.ts';
-import { materialOf } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
 import { partArea } from '../part/figures.ts';
 import { describe, expect, test } from '@jest/globals';
 import { regionArea } from '@wick/core/geometry/overlay';
@@ -40,7 +40,8 @@ describe('one ply list', () => {
   const plain: LaidJob = {
     ...gore,
     zones: [],
-    laminate: { ...gore.laminate, coreId: null, flowMeshId: null, peelPlyId: null },
+    laminate: { ...gore.laminate, coreId: null },
+    layers: [],
   };
 
   test('one ply more in it changes thickness, mass, resin, permeability and cut list together', () => {

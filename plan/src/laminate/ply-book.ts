@@ -1,22 +1,17 @@
-import type { Job, JobPly } from '@wick/contract/job/job';
+import type { JobPly } from '@wick/contract/job/job';
 import type { Shop } from '@wick/contract/shop';
-import { polygonOf } from '@wick/core/geometry/arcs';
-import { intersect, regionArea, subtract, unite, type Patch, type Region } from '@wick/core/geometry/overlay';
+import { intersect, regionArea, subtract, type Patch, type Region } from '@wick/core/geometry/overlay';
 import { plyRegion, type PlyCut } from '@wick/core/kit/cut-pieces';
 import type { LaidJob } from '../job/laid.ts';
 import { processOf } from '../processes/processes.ts';
 import { partArea } from '../part/figures.ts';
-import { materialOf } from '../settle.ts';
+import { partPatch } from '../part/patch.ts';
+import { resinInLayers } from '../stack/uptake.ts';
+import { materialOf } from '../job/material-of.ts';
 import { booksOf, stackOfBook } from './books.ts';
 import { isThrough } from './through.ts';
 
 const patchOf = (ring: Patch['outline']): Region => [{ outline: ring, holes: [] }];
-const bare = (ring: Patch['outline']): Patch['outline'] => polygonOf(ring);
-
-export const partPatch = ({ outline, holes }: Job['part']): Patch => ({
-  outline: bare(outline),
-  holes: holes.map(({ outline: hole }) => bare(hole)),
-});
 
 /** Where each laminate lies, in the order of booksOf: on the part, and under no later zone. */
 export function regionsOf(job: LaidJob): Region[] {
@@ -115,13 +110,12 @@ function sumsOf(job: LaidJob, shop: Shop): PartSums {
   const regions = regionsOf(job);
   const { pressesAll } = processOf(job);
   const drawn = new Map(plyCutsOf(job).map((cut) => [cut.plyId, cut.region]));
-  const meshed = job.meshAreas.reduce<Region>((sum, area) => unite(sum, [area]), []);
   const sums = {
     fibre: 0,
     core: 0,
     resinInPlies: 0,
     resinAsItOpens: 0,
-    resinInConsumables: 0,
+    resinInConsumables: resinInLayers(job, books, regions),
     resinInCore: 0,
   };
   books.forEach((book, n) => {
@@ -138,12 +132,6 @@ function sumsOf(job: LaidJob, shop: Shop): PartSums {
     });
     if (pressesAll) sums.resinAsItOpens += area * stack.resinAsItOpens;
     sums.core += area * stack.coreWeight;
-    sums.resinInConsumables += area * stack.resinInConsumables;
-    if (job.meshAreas.length > 0 && book.laminate.flowMeshId !== null) {
-      const bare = subtract(region, meshed);
-      const without = stackOfBook(job, { ...book, laminate: { ...book.laminate, flowMeshId: null } }, shop);
-      sums.resinInConsumables -= regionArea(bare) * (stack.resinInConsumables - without.resinInConsumables);
-    }
     sums.resinInCore += area * stack.resinInCore;
   });
   return { area: partArea(job.part), ...sums };

@@ -4,7 +4,9 @@ import { meanFraction, pressureForFraction } from '@wick/core/laminate/compactio
 import { ModelError } from '@wick/core/model-error';
 import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
 import { processOf } from '../processes/processes.ts';
-import { materialOf, settle, type Settling } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
+import { settle, type Settling } from '../settle.ts';
+import { laidOn, type LaidOn } from '../stack/laid-on.ts';
 
 /** What the vacuum presses with at most, Pa. */
 export function availablePressure(job: Settling, shop: Shop): number {
@@ -12,17 +14,20 @@ export function availablePressure(job: Settling, shop: Shop): number {
   return settled['shop.ambientPressure'].value - settled['vacuum.ventPressure'].value;
 }
 
-/** A laminate of a job as the core takes it. */
-export function stackRequestOf(job: Settling, laminate: JobLaminate, shop: Shop): StackRequest {
+/** A laminate of a job, with what lies on it, as the core takes it. */
+export function stackRequestOf(
+  job: Settling,
+  laminate: JobLaminate,
+  shop: Shop,
+  lying: LaidOn,
+): StackRequest {
   return {
     plies: laminate.plies.map((ply) => ({
       fabric: materialOf(job, ply.materialId, 'fabric')!,
       angle: ply.angle,
     })),
     core: materialOf(job, laminate.coreId, 'core'),
-    flowMesh: materialOf(job, laminate.flowMeshId, 'flowMesh'),
-    peelPly: materialOf(job, laminate.peelPlyId, 'peelPly'),
-    film: materialOf(job, laminate.filmId, 'film'),
+    ...lying,
     pliesUnderCore: laminate.pliesUnderCore,
     availablePressure: availablePressure(job, shop),
     ...reachable(job, laminate, shop),
@@ -77,5 +82,5 @@ const SAME_FRACTION = 0.002;
  * @throws ModelError of computeStack
  */
 export function stackOf(job: Settling, shop: Shop): Stack {
-  return computeStack(stackRequestOf(job, job.laminate, shop));
+  return computeStack(stackRequestOf(job, job.laminate, shop, laidOn(job, null)));
 }

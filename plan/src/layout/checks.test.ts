@@ -10,8 +10,10 @@ import type { JobLine } from '@wick/contract/job/job';
 import { jobOf, laidOut, type LaidJob } from '../job/laid.ts';
 import { act, faultIn, laidDemos } from '../test/laid-demos.ts';
 import { checkLayout, layoutRules, type RuleName } from './checks.ts';
-import { endMeshShort, meshAround } from './mesh-areas.ts';
+import { endMeshShort, isMesh, meshAround } from './mesh-areas.ts';
 import { partSums } from '../laminate/ply-book.ts';
+import { offset, regionArea } from '@wick/core/geometry/overlay';
+import { patchesOn } from '../stack/regions.ts';
 
 const gore = laidDemos[0]!;
 const context = { shop: demoShop, flow: null, show: (value: number) => `${value}` };
@@ -52,7 +54,6 @@ const broken: Record<RuleName, { job: LaidJob; by: string }[]> = {
     {
       job: {
         ...gore,
-        meshAreas: [],
         zones: [],
         lines: [
           ...gore.lines,
@@ -224,10 +225,16 @@ describe('mesh short of a vent', () => {
 
   test('a vent all round leaves the middle; round a place within, a mesh with a hole', () => {
     const outline = polygonOf(gore.part.outline);
-    const ringed = shortOf({ ...gore, zones: [] }, { points: [...outline, outline[0]!] }, 0.05);
-    expect(ringed.meshAreas).toHaveLength(1);
-    const holed = shortOf({ ...gore, zones: [] }, { points: [{ x: 1.5, y: 0.6 }] }, 0.05);
-    expect(holed.meshAreas[0]!.holes).toHaveLength(1);
+    const meshed = (points: JobLine['points']) => {
+      const vent = { ...gore.lines[3]!, points };
+      const short = shortOf({ ...gore, zones: [], lines: [vent] }, vent, 0.05);
+      return { short, patches: patchesOn(short, short.layers.find(isMesh)!)! };
+    };
+    const ringed = meshed([...outline, outline[0]!]).patches;
+    expect(ringed).toHaveLength(1);
+    expect(regionArea(ringed)).toBeCloseTo(regionArea(offset([{ outline, holes: [] }], -0.05)), 2);
+    const { short: holed, patches } = meshed([{ x: 1.5, y: 0.6 }]);
+    expect(patches[0]!.holes).toHaveLength(1);
     expect(meshAround(holed, { x: 1.5, y: 0.6 })).toBe(false);
   });
 

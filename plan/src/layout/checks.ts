@@ -8,10 +8,12 @@ import { middleOf, roomAt, type PartShape } from '@wick/core/layouts/frame';
 import { clockOf } from '@wick/core/verdict/verdict';
 import type { Edit } from '../job/edits.ts';
 import type { LaidJob } from '../job/laid.ts';
-import { partPatch, partSums } from '../laminate/ply-book.ts';
+import { partSums } from '../laminate/ply-book.ts';
+import { partPatch } from '../part/patch.ts';
 import { hasFront } from '../processes/processes.ts';
 import { runConditionsOf } from '../resin/run.ts';
-import { materialOf, settledIn } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
+import { settledIn } from '../settle.ts';
 import { updateLine } from './edits.ts';
 import { partShapeOf } from './fit.ts';
 import {

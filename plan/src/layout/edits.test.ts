@@ -9,10 +9,13 @@ import { addLine, moveLine, newLine, removeLine, updateLine } from './edits.ts';
 import { addMark, moveMark, removeMark } from './marks.ts';
 import { addTee, removeTee } from './fittings.ts';
 import { moveCorner, removeCorner, splitEdgeAt } from '../part/edits.ts';
-import { addPly, withLaminate } from '../laminate/edits.ts';
+import { addPly } from '../laminate/edits.ts';
+import type { MaterialOf } from '@wick/contract/materials';
+import { withMesh } from '../stack/mesh.ts';
 
 const gore = demoJobs[0]!;
 const material = (id: string) => demoMaterials.find((item) => item.id === id)!;
+const found = (id: string) => material(id) as MaterialOf<'flowMesh'>;
 
 describe('edits of a job', () => {
   test('none of them touches the job it is given, and each result is a valid job', () => {
@@ -24,7 +27,7 @@ describe('edits of a job', () => {
       moveLine('feed-1', { x: 0.01, y: 0 }),
       removeLine('feed-2'),
       addPly(null, material('woven-glass-300'), 0),
-      withLaminate(null, { flowMeshId: 'mesh-fine' }, demoMaterials),
+      withMesh(found('mesh-fine'), 'new-mesh'),
       withResinSystem(material('epoxy-slow-s3')),
       addMark({ x: 1, y: 0.5 }),
       addTee(),
@@ -40,7 +43,7 @@ describe('edits of a job', () => {
   });
 
   test('materials follow use: brought in when chosen, dropped when nothing needs them, never swapped under a job', () => {
-    const meshed = withLaminate(null, { flowMeshId: 'mesh-fine' }, demoMaterials)(gore);
+    const meshed = withMesh(found('mesh-fine'), 'new-mesh')(gore);
     expect(meshed.materials.map((item) => item.id)).toContain('mesh-fine');
     expect(meshed.materials.map((item) => item.id)).not.toContain('mesh-open');
     const newer = { ...material('quad-glass-850'), name: 'Changed in the library' };

@@ -17,6 +17,7 @@ import {
 } from './fittings.ts';
 import { addMark } from './marks.ts';
 import { moveTurn, shiftTurn, type Turn } from './sequence.ts';
+import { meshAreasOf } from './mesh-areas.ts';
 
 const gore = demoJobs[0]!;
 const at = { x: -0.4, y: 0.6 };
@@ -60,7 +61,7 @@ describe('edits of a layout', () => {
     expect(only(updateTee('tee-1', { hoseBore: 0.02 })(placed)).tees[0]!.hoseBore).toBe(0.02);
     expect(only(removeFitting('tee-1')(placed)).lines[0]!.tee).toBeNull();
     const meshed = addMeshArea(box, 'mesh-1')(gore);
-    expect(only(moveFitting('mesh-1', { x: 1, y: 0 })(meshed)).meshAreas[0]!.outline[0]).toEqual({
+    expect(meshAreasOf(only(moveFitting('mesh-1', { x: 1, y: 0 })(meshed)))[0]!.outline[0]).toEqual({
       x: 0.6,
       y: 0.6,
     });

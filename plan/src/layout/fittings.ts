@@ -1,8 +1,10 @@
-import type { JobMeshArea, JobStation, JobTee } from '@wick/contract/job/job';
+import type { JobStation, JobTee } from '@wick/contract/job/job';
+import type { JobArea } from '@wick/contract/job/stack';
 import type { Point } from '@wick/core/geometry/polygon';
 import { roundPoint, shift, type Edit } from '../job/edits.ts';
-import { newId, nextName } from '../job/ids.ts';
+import { idsFrom, newId, nextName } from '../job/ids.ts';
 import { currentLayout } from '../job/laid.ts';
+import { addLayer, newLayer, onAreas, updateLayer } from '../stack/edits.ts';
 import { onLayout } from './edits.ts';
 
 /** Edits of what is laid round the lines: pots, pumps, tees, mesh areas. */
@@ -61,32 +63,54 @@ export const removeStation = (id: string): Edit =>
     lines: lines.map((line) => (line.stationId === id ? { ...line, stationId: null } : line)),
   }));
 
-const movedArea = (area: JobMeshArea, by: Point): JobMeshArea => ({
+const movedArea = (area: JobArea, by: Point): JobArea => ({
   ...area,
   outline: area.outline.map((p) => shift(p, by)),
   holes: area.holes.map((hole) => hole.map((p) => shift(p, by))),
 });
 
 /** A pot, pump, tee or mesh area by id; whatever else has that id is left alone. */
-export const moveFitting = (id: string, by: Point): Edit =>
-  onLayout(({ stations, tees, meshAreas }) => ({
-    stations: stations.map((s) => (s.id === id ? { ...s, place: shift(s.place, by) } : s)),
-    tees: tees.map((t) => (t.id === id && t.place ? { ...t, place: shift(t.place, by) } : t)),
-    meshAreas: meshAreas.map((area) => (area.id === id ? movedArea(area, by) : area)),
-  }));
+export const moveFitting =
+  (id: string, by: Point): Edit =>
+  (job) =>
+    onAreas((area) => (area.id === id ? movedArea(area, by) : area))(
+      onLayout(({ stations, tees }) => ({
+        stations: stations.map((s) => (s.id === id ? { ...s, place: shift(s.place, by) } : s)),
+        tees: tees.map((t) => (t.id === id && t.place ? { ...t, place: shift(t.place, by) } : t)),
+      }))(job),
+    );
 
 export const removeFitting =
   (id: string): Edit =>
   (job) =>
     removeMeshArea(id)(removeStation(id)(removeTee(id)(job)));
 
-export const addMeshArea = (outline: readonly Point[], id: string = newId()): Edit =>
-  onLayout(({ meshAreas }) => ({
-    meshAreas: [
-      ...meshAreas,
-      { id, name: nextName('Mesh', meshAreas), outline: outline.map(roundPoint), holes: [] },
-    ],
-  }));
+/** Flow mesh is laid on a drawn area: further on the areas it has, or there alone. Without a mesh it waits for one to be chosen. */
+export const addMeshArea =
+  (outline: readonly Point[], id: string = newId()): Edit =>
+  (job) => {
+    const { layers } = currentLayout(job);
+    const mesh = layers.find(({ kind }) => kind === 'flowMesh');
+    const areas = mesh?.covers.kind === 'areas' ? mesh.covers.areas : [];
+    const area = { id, name: nextName('Mesh', areas), outline: outline.map(roundPoint), holes: [] };
+    const covers = { kind: 'areas', areas: [...areas, area] } as const;
+    return mesh
+      ? updateLayer(mesh.id, { covers: { ...covers, areas: [...covers.areas] } })(job)
+      : addLayer({
+          ...newLayer('flowMesh', null, idsFrom(id)()),
+          covers: { ...covers, areas: [...covers.areas] },
+        })(job);
+  };
 
-const removeMeshArea = (id: string): Edit =>
-  onLayout(({ meshAreas }) => ({ meshAreas: meshAreas.filter((area) => area.id !== id) }));
+/** Mesh whose last area goes lies on the whole part again. */
+const removeMeshArea =
+  (id: string): Edit =>
+  (job) => {
+    const holder = currentLayout(job).layers.find(
+      ({ covers }) => covers.kind === 'areas' && covers.areas.some((area) => area.id === id),
+    );
+    if (holder?.covers.kind !== 'areas') return job;
+    return holder.covers.areas.length > 1
+      ? onAreas((area) => (area.id === id ? null : area))(job)
+      : updateLayer(holder.id, { covers: newLayer(holder.kind, null, holder.id).covers })(job);
+  };

@@ -1,4 +1,5 @@
-import { materialOf, settledIn } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
+import { settledIn } from '../settle.ts';
 import { pointAlong } from '@wick/core/geometry/along';
 import { distance, type Point } from '@wick/core/geometry/polygon';
 import type { JobLine, JobStation, JobTee } from '@wick/contract/job/job';

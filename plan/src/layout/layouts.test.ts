@@ -11,6 +11,7 @@ import { removeLine } from './edits.ts';
 import { addFitting, addMeshArea, removeTee } from './fittings.ts';
 import { adoptLayout, addLayout, copyLayout, removeLayout, renameLayout } from './layouts.ts';
 import { addMark, removeMark } from './marks.ts';
+import { meshAreasOf } from './mesh-areas.ts';
 
 const gore = demoJobs[0]!;
 const at = { x: -0.4, y: 0.6 };
@@ -148,9 +149,9 @@ describe('layouts that wait', () => {
   test('go along when the plan is moved or made for the other hand', () => {
     expect(mirrorJob(mirrorJob(kept)).layouts).toEqual(kept.layouts);
     const moved = moveRing({ kind: 'outline' }, { x: 1, y: 0 })(kept);
-    for (const { stations, meshAreas, brakes } of moved.layouts) {
+    for (const { stations, layers, brakes } of moved.layouts) {
       expect(stations[0]!.place.x).toBeCloseTo(at.x + 1, 9);
-      expect(meshAreas[0]!.outline[0]!.x).toBeCloseTo(at.x + 1, 9);
+      expect(meshAreasOf({ layers })[0]!.outline[0]!.x).toBeCloseTo(at.x + 1, 9);
       expect(brakes[0]!.outline[0]!.x).toBeCloseTo(currentLayout(gore).brakes[0]!.outline[0]!.x + 1, 9);
     }
   });

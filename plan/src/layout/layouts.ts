@@ -59,7 +59,7 @@ export const renameLayout =
 const sorted = (layouts: JobLayout[]) => layouts.sort((a, b) => (a.letter < b.letter ? -1 : 1));
 
 /** Fields of a layout that hold the id of something. */
-const REFERENCES = new Set(['id', 'tee', 'stationId', 'what', 'zone']);
+const REFERENCES = new Set(['id', 'tee', 'stationId', 'what', 'zone', 'except']);
 
 /** The same layout with an id of its own for everything in it; what it refers to outside of it stays. */
 function withOwnIds(layout: JobLayout, seed: string): JobLayout {
@@ -71,14 +71,13 @@ function withOwnIds(layout: JobLayout, seed: string): JobLayout {
     Object.values(value).forEach(note);
   };
   note(layout);
+  const renamed = (item: unknown): unknown =>
+    Array.isArray(item) ? item.map(renamed) : (now.get(item) ?? item);
   const change = (value: unknown): unknown => {
     if (Array.isArray(value)) return value.map(change);
     if (typeof value !== 'object' || value === null) return value;
     return Object.fromEntries(
-      Object.entries(value).map(([key, item]) => [
-        key,
-        REFERENCES.has(key) ? (now.get(item) ?? item) : change(item),
-      ]),
+      Object.entries(value).map(([key, item]) => [key, REFERENCES.has(key) ? renamed(item) : change(item)]),
     );
   };
   return change(layout) as JobLayout;

@@ -1,3 +1,4 @@
+import type { JobArea } from '@wick/contract/job/stack';
 import { polygonOf, ringBounds, withBulge, type Corner } from '@wick/core/geometry/arcs';
 import {
   aimEdge,
@@ -142,16 +143,21 @@ function mapPlan(
   const at = (p: Point) => roundPoint(ofLine([p])[0]!);
   const zonesOf = (zones: Job['zones']) =>
     zones.map((zone) => ({ ...zone, outline: rounded(ofRing(zone.outline)) }));
+  const areaOf = (area: JobArea): JobArea => ({
+    ...area,
+    outline: ofLine(area.outline).map(roundPoint),
+    holes: area.holes.map((hole) => ofLine(hole).map(roundPoint)),
+  });
   const layoutOf = (layout: JobLayout): JobLayout => ({
     ...layout,
     lines: layout.lines.map((line) => ({ ...line, points: ofLine(line.points).map(roundPoint) })),
     tees: layout.tees.map((tee) => ({ ...tee, place: tee.place && at(tee.place) })),
     stations: layout.stations.map((station) => ({ ...station, place: at(station.place) })),
-    meshAreas: layout.meshAreas.map((area) => ({
-      ...area,
-      outline: ofLine(area.outline).map(roundPoint),
-      holes: area.holes.map((hole) => ofLine(hole).map(roundPoint)),
-    })),
+    layers: layout.layers.map((layer) =>
+      layer.covers.kind === 'areas'
+        ? { ...layer, covers: { kind: 'areas', areas: layer.covers.areas.map(areaOf) } }
+        : layer,
+    ),
     brakes: zonesOf(layout.brakes),
   });
   return {

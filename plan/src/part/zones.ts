@@ -4,10 +4,11 @@ import { splitAlong } from '@wick/core/geometry/moves';
 import { intersect, offset, regionArea, subtract, unite, type Region } from '@wick/core/geometry/overlay';
 import { distance, nearestOnSegment, type Point } from '@wick/core/geometry/polygon';
 import type { Job, JobZone, ZonePly } from '@wick/contract/job/job';
-import { partPatch } from '../laminate/ply-book.ts';
+import { partPatch } from './patch.ts';
 import { withPart, type Edit } from '../job/edits.ts';
 import { idsFrom, newId, nextName } from '../job/ids.ts';
 import { onLayout, withoutTriggersOn } from '../layout/edits.ts';
+import { forget, leaveOff } from '../stack/edits.ts';
 import { addHole, allZones, onRing, onZone, ringAt, rounded, withRing, type RingRef } from './edits.ts';
 
 export type ZonePurpose = 'part' | 'brake';
@@ -24,7 +25,7 @@ const addTo =
       ? { ...job, zones: [...job.zones, zone] }
       : onLayout(({ brakes }) => ({ brakes: [...brakes, zone] }))(job);
 
-/** A zone starts out with the base laminate running through it; a brake with a single peel ply. */
+/** A zone starts out with the base laminate running through it; a brake with its first ply under peel ply, and no more. */
 export const addZone =
   (
     ring: readonly Corner[],
@@ -33,14 +34,13 @@ export const addZone =
   ): Edit =>
   (job) => {
     const { purpose = 'part' } = changes;
-    const { plies, peelPlyId, filmId, ...rest } = job.laminate;
+    const { plies, ...rest } = job.laminate;
     const through = plies.map((ply) => ({ through: ply.id }));
     const laminate: JobZone['laminate'] =
-      purpose === 'brake'
-        ? { ...emptyLaminate, plies: through.slice(0, 1), peelPlyId }
-        : { ...rest, plies: through, peelPlyId, filmId };
+      purpose === 'brake' ? { ...emptyLaminate, plies: through.slice(0, 1) } : { ...rest, plies: through };
     const name = changes.name ?? nextName(purposeWords[purpose], allZones(job));
-    return addTo(purpose, { id, name, temperature: null, outline: rounded(ring), laminate })(job);
+    const added = addTo(purpose, { id, name, temperature: null, outline: rounded(ring), laminate })(job);
+    return purpose === 'brake' ? leaveOff(id, ({ kind }) => kind !== 'peelPly')(added) : added;
   };
 
 export const updateZone = (id: string, changes: Partial<Omit<JobZone, 'id' | 'laminate'>>): Edit =>
@@ -96,8 +96,17 @@ const addLike =
   (job) => {
     const { laminate } = allZones(job).find((zone) => zone.id === like)!;
     const added = addZone(ring, { purpose: purposeOf(job, like) }, id)(job);
-    return onZone(id, (zone) => ({ ...zone, laminate: copiedLaminate(laminate, idsFrom(id)) }))(added);
+    const alike = onLayout(({ layers }) => ({
+      layers: layers.map((layer) => ({ ...layer, except: exceptAs(layer.except, like, id) })),
+    }))(added);
+    return onZone(id, (zone) => ({ ...zone, laminate: copiedLaminate(laminate, idsFrom(id)) }))(alike);
   };
+
+/** A zone's layers are those of another one. */
+const exceptAs = (except: readonly string[], like: string, id: string): string[] => {
+  const others = except.filter((own) => own !== id);
+  return except.includes(like) ? [...others, id] : others;
+};
 
 /** The same plies under ids of their own. */
 const copiedLaminate = (laminate: JobZone['laminate'], nextId: () => string): JobZone['laminate'] => ({
@@ -112,7 +121,7 @@ export const removeRing =
     if (ref.kind === 'outline') return job;
     if (ref.kind === 'hole')
       return withPart({ holes: job.part.holes.filter(({ id }) => id !== ref.id) })(job);
-    return withoutTriggersOn(ref.id, without(ref.id)(job));
+    return withoutTriggersOn(ref.id, forget(ref.id)(without(ref.id)(job)));
   };
 
 const regionOf = (ring: readonly Corner[]): Region => [{ outline: ring, holes: [] }];

@@ -1,4 +1,5 @@
-import { materialOf, settledIn } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
+import { settledIn } from '../settle.ts';
 import { lineLength } from '@wick/core/geometry/polygon';
 import { hoseRunsOf } from '../layout/hoses.ts';
 import type { LaidJob } from '../job/laid.ts';

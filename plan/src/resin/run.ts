@@ -1,7 +1,8 @@
 import type { Shop } from '@wick/contract/shop';
 import type { RunConditions } from '@wick/core/verdict/verdict';
 import type { LaidJob } from '../job/laid.ts';
-import { materialOf, settle, settledIn, type Settling } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
+import { settle, settledIn, type Settling } from '../settle.ts';
 import { resinToMix } from './ledger.ts';
 
 /** Times before the first feed opens, s since first mix. */

@@ -1,6 +1,7 @@
 import type { Job } from '@wick/contract/job/job';
-import { materialOf } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
 import { withDoubt, withName, withPart, withResin, withValueAt, type Edit } from '../job/edits.ts';
+import { meshAreasOf } from '../layout/mesh-areas.ts';
 import { currentLayout, laidOut } from '../job/laid.ts';
 import {
   addPly,
@@ -96,8 +97,8 @@ const on =
   };
 const lines = (job: Job) => currentLayout(job).lines;
 const fittings = (job: Job) => {
-  const { stations, tees, meshAreas } = currentLayout(job);
-  return [...stations, ...tees, ...meshAreas];
+  const { stations, tees, layers } = currentLayout(job);
+  return [...stations, ...tees, ...meshAreasOf({ layers })];
 };
 const zones = (job: Job) => [...job.zones, ...currentLayout(job).brakes];
 

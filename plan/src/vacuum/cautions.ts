@@ -3,7 +3,8 @@ import { chemistryOf } from '@wick/core/resin/resin-system';
 import { seaLevelSlip } from '@wick/core/vacuum/atmosphere';
 import { styreneBoilsBelow } from '@wick/core/vacuum/styrene';
 import type { LaidJob } from '../job/laid.ts';
-import { materialOf, settle } from '../settle.ts';
+import { materialOf } from '../job/material-of.ts';
+import { settle } from '../settle.ts';
 
 export type Show = (value: number, quantity: 'absolutePressure' | 'temperature') => string;
 

@@ -3,7 +3,7 @@ import { offset } from '@wick/core/geometry/overlay';
 import type { Point } from '@wick/core/geometry/polygon';
 import { Colors, LWPolylineFlags, Units, DxfWriter, point3d } from '@tarikjabiri/dxf';
 import type { LaidJob } from '../../job/laid.ts';
-import { partPatch } from '../../laminate/ply-book.ts';
+import { partPatch } from '../../part/patch.ts';
 
 /** One drawn thing of a layout, in metres. */
 interface Drawn {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { laidOn } from '@wick/plan/stack/laid-on';
 import { booksOf, checkOfBook, stackOfBook, underCore } from '@wick/plan/laminate/books';
-import { materialOf } from '@wick/plan/settle';
+import { materialOf } from '@wick/plan/job/material-of';
 import { cutSheetOf } from '@wick/plan/laminate/cut-sheet';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { computed } from 'vue';
@@ -35,7 +36,12 @@ const sheet = computed(() => {
     return null;
   }
 });
-const nameOf = (id: string | null, kind: 'fabric' | 'core' | 'flowMesh' | 'peelPly') =>
+/** Layers that lie on a laminate, from the part up. */
+const overIt = (zoneId: string | null) => {
+  const { peelPlies = [], films = [], flowMeshes = [] } = laidOn(props.job, zoneId);
+  return [...peelPlies, ...films, ...flowMeshes].map(({ name }) => name).join(', ');
+};
+const nameOf = (id: string | null, kind: 'fabric' | 'core') =>
   materialOf(props.job, id, kind)?.name ?? 'none';
 const face = computed(
   () => ({ mould: 'the mould side', bag: 'the bag side' })[props.job.showFace ?? 'mould'],
@@ -83,10 +89,7 @@ const face = computed(
           </template>
         </tbody>
       </table>
-      <p>
-        Peel ply: {{ nameOf(book.laminate.peelPlyId, 'peelPly') }}. Flow mesh:
-        {{ nameOf(book.laminate.flowMeshId, 'flowMesh') }}.
-      </p>
+      <p>Over it: {{ overIt(book.zoneId) || 'nothing yet' }}.</p>
     </section>
   </div>
   <section v-if="sheet && sheet.pieces.length > 0">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useForecast, useSession } from '../../compute/use-desk.ts';
-import { materialOf, settle } from '@wick/plan/settle';
+import { materialOf } from '@wick/plan/job/material-of';
+import { settle } from '@wick/plan/settle';
 import { formatClock } from '@wick/core/units/format';
 import { scriptCautions } from '@wick/plan/layout/valve-script';
 import { likelyWords, verdictSentence, endName } from '@wick/plan/forecast/words';

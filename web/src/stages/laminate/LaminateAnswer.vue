@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
-import { materialOf, settle } from '@wick/plan/settle';
+import { materialOf } from '@wick/plan/job/material-of';
+import { settle } from '@wick/plan/settle';
 import type { BookCheck } from '@wick/core/laminate/ply-book';
 import type { Stack } from '@wick/core/laminate/stack';
 import { availablePressure } from '@wick/plan/laminate/stack';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
-import { materialOf } from '@wick/plan/settle';
+import { materialOf } from '@wick/plan/job/material-of';
 import { Button } from 'ant-design-vue';
 import { computed, nextTick, ref } from 'vue';
 import { movePly, removePly, repeatPly, setThrough, updatePly } from '@wick/plan/laminate/edits';

@@ -3,10 +3,10 @@ import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
 import type { Stack } from '@wick/core/laminate/stack';
 import type { JobLaminate } from '@wick/contract/job/job';
-import type { MaterialKind } from '@wick/contract/materials';
 
 import { computed } from 'vue';
 import { pressedPast } from '@wick/plan/laminate/stack';
+import { laidOn } from '@wick/plan/stack/laid-on';
 import { useShopStore } from '../../data/shop-store.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { withLaminate } from '@wick/plan/laminate/edits';
@@ -14,25 +14,22 @@ import JobField from '../common/JobField.vue';
 import { useChoices } from '../common/use-choices.ts';
 import Choice from '../../ui/Choice.vue';
 
-/** What goes with the plies: core and its place, mesh, peel ply, and how hard all of it is pressed. */
+/** What goes with the plies: core and its place, and how hard all of it is pressed. */
 const props = defineProps<{ book: Book; stack: Stack | null }>();
 const job = useSession();
 const library = useLibraryStore();
 const shop = useShopStore();
 const choices = useChoices();
 const laminate = computed(() => props.book.laminate);
-const addOns = [
-  ['coreId', 'core', 'Core', 'no core'],
-  ['flowMeshId', 'flowMesh', 'Flow mesh', 'no mesh'],
-  ['peelPlyId', 'peelPly', 'Peel ply', 'no peel ply'],
-  ['filmId', 'film', 'Perforated film', 'no film'],
-] as const;
-const options = (kind: MaterialKind, none: string) => [
-  { value: '', label: none },
-  ...choices(kind)
-    .filter((item) => item.kind !== 'film' || item.use === 'perforated')
-    .map((item) => ({ value: item.id, label: item.name })),
-];
+const cores = computed(() => [
+  { value: '', label: 'no core' },
+  ...choices('core').map((item) => ({ value: item.id, label: item.name })),
+]);
+/** What lies on it is chosen with the stack. */
+const over = computed(() => {
+  const { peelPlies = [], films = [], flowMeshes = [] } = laidOn(job.laid, props.book.zoneId);
+  return [...peelPlies, ...films, ...flowMeshes].map(({ name }) => name).join(', ');
+});
 const places = computed(() => [
   { value: -1, label: 'in the middle' },
   ...Array.from({ length: laminate.value.plies.length + 1 }, (_, n) => ({
@@ -54,13 +51,13 @@ const refuseFraction = (value: number) =>
 
 <template>
   <div class="fields">
-    <label v-for="[key, kind, label, none] in addOns" :key="key">
-      <span class="quiet">{{ label }}</span>
+    <label>
+      <span class="quiet">Core</span>
       <Choice
-        :value="laminate[key] ?? ''"
-        :options="options(kind, none)"
-        :aria-label="label"
-        @change="set({ [key]: String($event) || null })"
+        :value="laminate.coreId ?? ''"
+        :options="cores"
+        aria-label="Core"
+        @change="set({ coreId: String($event) || null })"
       />
     </label>
     <label>
@@ -102,6 +99,9 @@ const refuseFraction = (value: number) =>
       />
     </label>
   </div>
+  <p class="quiet over">
+    Over it: {{ over || 'nothing yet' }}. <RouterLink :to="`/jobs/${job.id}/stack`">Stack</RouterLink>
+  </p>
   <p v-if="past" class="ember past" role="alert" data-testid="pressed-past">
     {{ shop.show(past.wanted, 'fraction') }} is wanted, but a bag here presses these plies to
     {{ shop.show(past.pressed, 'fraction') }}, and that is what is reckoned with. Resin kept at
@@ -122,6 +122,9 @@ label {
 }
 .quiet {
   font-size: 12px;
+}
+.over {
+  margin: 8px 0 0;
 }
 .past {
   margin: 8px 0 0;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { underCore, type Book } from '@wick/plan/laminate/books';
-import { materialOf } from '@wick/plan/settle';
+import { materialOf } from '@wick/plan/job/material-of';
+import { laidOn } from '@wick/plan/stack/laid-on';
 import type { Stack } from '@wick/core/laminate/stack';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { computed } from 'vue';
@@ -28,7 +29,7 @@ interface Layer {
 const layers = computed<Layer[]>(() => {
   const { laminate } = props.book;
   const core = materialOf(props.job, laminate.coreId, 'core');
-  const mesh = materialOf(props.job, laminate.flowMeshId, 'flowMesh');
+  const { flowMeshes = [] } = laidOn(props.job, props.book.zoneId);
   const steps = [...new Set(laminate.plies.map((ply) => ply.inset))].sort((a, b) => a - b);
   const plies = laminate.plies.map((ply, index) => ({
     label: `${index + 1}  ${materialOf(props.job, ply.materialId, 'fabric')?.name ?? ''}  ${Math.round((ply.angle * 180) / Math.PI)}°`,
@@ -55,17 +56,13 @@ const layers = computed<Layer[]>(() => {
         ]
       : []),
     ...plies.slice(under),
-    ...(mesh
-      ? [
-          {
-            ...plain,
-            label: `${mesh.name}, taken off`,
-            thickness: mesh.thickness,
-            fill: '#b9d0cf',
-            isCut: false,
-          },
-        ]
-      : []),
+    ...flowMeshes.map((mesh) => ({
+      ...plain,
+      label: `${mesh.name}, taken off`,
+      thickness: mesh.thickness,
+      fill: '#b9d0cf',
+      isCut: false,
+    })),
   ];
 });
 /** Of the whole drawing; a thin stack is drawn low rather than a ply as a wall. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { meshAreasOf } from '@wick/plan/layout/mesh-areas';
 import { useSession } from '../../compute/use-desk.ts';
 import { toScreen, pathOf, type Viewport } from '../../board/viewport.ts';
 
@@ -12,7 +13,7 @@ const label = (points: readonly { x: number; y: number }[]) =>
 
 <template>
   <g
-    v-for="area in job.laid.meshAreas"
+    v-for="area in meshAreasOf(job.laid)"
     :key="area.id"
     :class="['area', { selected: selected === area.id }]"
     tabindex="0"

@@ -1,3 +1,4 @@
+import { meshAreasOf } from '@wick/plan/layout/mesh-areas';
 import { laidOut } from '@wick/plan/job/laid';
 import { openSession } from '../../test/open-session.ts';
 import { beforeEach, describe, expect, test } from '@jest/globals';
@@ -103,14 +104,14 @@ describe('drawing on the plan', () => {
   test('a dragged box is a mesh area or a brake; a click is none', () => {
     plan.tool.value = 'mesh';
     drag({ x: 0.513, y: 0.413 }, { x: 2.013, y: 0.813 }, FREE);
-    expect(job.laid.meshAreas).toMatchObject([{ name: 'Mesh 1' }]);
-    expect(job.laid.meshAreas[0]!.outline).toHaveLength(4);
+    expect(meshAreasOf(job.laid)).toMatchObject([{ name: 'Mesh 1' }]);
+    expect(meshAreasOf(job.laid)[0]!.outline).toHaveLength(4);
     plan.tool.value = 'brake';
     drag({ x: 3.2, y: 0.3 }, { x: 3.3, y: 0.9 }, FREE);
     expect(job.laid.zones.at(-1)!.purpose).toBe('brake');
     plan.tool.value = 'mesh';
     drag({ x: 1, y: 0.5 }, { x: 1, y: 0.5 });
-    expect(job.laid.meshAreas).toHaveLength(1);
+    expect(meshAreasOf(job.laid)).toHaveLength(1);
   });
 
   test('marks and fittings are put down with a click', () => {

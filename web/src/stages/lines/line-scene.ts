@@ -1,4 +1,5 @@
 import type { LaidJob } from '@wick/plan/job/laid';
+import { meshAreasOf } from '@wick/plan/layout/mesh-areas';
 import type { Probe } from '../../compute/probes.ts';
 import type { Figure, Scene } from '../../board/scene.ts';
 
@@ -7,10 +8,10 @@ export const MOST_HANDLES = 6;
 
 /** What can be taken hold of among lines, fittings, marks and probes. */
 export function lineScene(job: LaidJob, probes: readonly Probe[]): Scene {
-  const { lines, meshAreas, stations, tees, marks } = job;
+  const { lines, stations, tees, marks } = job;
   const places = [...stations, ...tees].flatMap(({ id, place }) => (place ? [{ id, place }] : []));
   return [
-    ...meshAreas.map(({ id, outline }): Figure => ({
+    ...meshAreasOf(job).map(({ id, outline }): Figure => ({
       role: 'fitting',
       id,
       points: outline,

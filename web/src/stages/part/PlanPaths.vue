@@ -4,7 +4,7 @@ import { polygonOf } from '@wick/core/geometry/arcs';
 import { distance, type Point } from '@wick/core/geometry/polygon';
 import { offset } from '@wick/core/geometry/overlay';
 import type { Snapped } from '@wick/core/geometry/snap';
-import { partPatch } from '@wick/plan/laminate/ply-book';
+import { partPatch } from '@wick/plan/part/patch';
 import { computed } from 'vue';
 import { pathOf, toScreen, type Viewport } from '../../board/viewport.ts';
 import { ringAt, type RingRef } from '@wick/plan/part/edits';

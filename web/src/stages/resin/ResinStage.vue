@@ -2,7 +2,8 @@
 import type { Job } from '@wick/contract/job/job';
 import { withResin, withResinSystem } from '@wick/plan/job/edits';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
-import { materialOf, settle } from '@wick/plan/settle';
+import { materialOf } from '@wick/plan/job/material-of';
+import { settle } from '@wick/plan/settle';
 import { missingOf } from '@wick/plan/forecast/missing';
 import { resinLedger } from '@wick/core/ledger/resin-ledger';
 import { createResinClock } from '@wick/core/resin/resin-clock';

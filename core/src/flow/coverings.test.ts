@@ -45,7 +45,7 @@ const request = (changes: Partial<ForecastRequest> = {}): ForecastRequest => ({
       layers: [layer(meshed.T, meshed.S)],
       soft: null,
       thickness: 3e-3,
-      bare: { layers: [layer(bare.T, bare.S)], soft: null },
+      uncovered: [{ layers: [layer(bare.T, bare.S)], soft: null }],
     },
   ],
   feedPressure: DROP + 2000,
@@ -59,7 +59,7 @@ const meshTo = (x: number) => ({ outline: polygonOf(rectangle({ length: x, width
 describe('mesh that lies within areas only', () => {
   test('ends where the area ends: two zones in series, their resistances add (Darcy)', () => {
     const length = 0.6;
-    const flow = forecastFlow(request({ meshAreas: [meshTo(length)] }));
+    const flow = forecastFlow(request({ coverings: [[meshTo(length)]] }));
     // Mesh: S x^2 / (2 T dp). Bare: each metre meets the mesh's resistance and its own.
     const first = (meshed.S * length ** 2) / (2 * meshed.T * DROP);
     const beyond = 1 - length;
@@ -67,9 +67,29 @@ describe('mesh that lies within areas only', () => {
     expect(Math.abs(flow.fillTime / (first + second) - 1)).toBeLessThan(0.01);
   });
 
+  test('of two coverings each ends where it ends: three zones in series', () => {
+    const [base] = request().zones;
+    const both = { T: meshed.T + 2e-12, S: meshed.S + 3e-4 };
+    const only = ({ T, S }: typeof bare) => ({ layers: [layer(T, S)], soft: null });
+    const flow = forecastFlow(
+      request({
+        zones: [{ ...base, ...only(both), uncovered: [only({ T: 0, S: 0 }), only(meshed), only(bare)] }],
+        coverings: [[meshTo(0.7)], [meshTo(0.3)]],
+      }),
+    );
+    // Each stretch meets the resistance of those before it and its own.
+    const stretches = [both, meshed, bare].map((sheet, n) => ({ ...sheet, length: [0.3, 0.4, 0.3][n]! }));
+    let [time, before] = [0, 0];
+    for (const { T, S, length } of stretches) {
+      time += (S / DROP) * (length * before + length ** 2 / (2 * T));
+      before += length / T;
+    }
+    expect(Math.abs(flow.fillTime / time - 1)).toBeLessThan(0.01);
+  });
+
   test('with no area it lies everywhere; an area over all of the part is the same', () => {
     const plain = forecastFlow(request());
-    const covered = forecastFlow(request({ meshAreas: [{ ...meshTo(3), holes: [] }] }));
+    const covered = forecastFlow(request({ coverings: [[{ ...meshTo(3), holes: [] }]] }));
     expect(plain.fillTime / ((meshed.S * 1) / (2 * meshed.T * DROP))).toBeCloseTo(1, 2);
     expect(covered.fillTime / plain.fillTime).toBeCloseTo(1, 6);
   });
@@ -79,7 +99,7 @@ describe('mesh that lies within areas only', () => {
     const [base] = request().zones;
     const waiting = request({
       zones: [base, { ...base, name: 'Far', outline: far }],
-      meshAreas: [meshTo(0.85)],
+      coverings: [[meshTo(0.85)]],
       lines: [
         ...request().lines,
         {
@@ -95,7 +115,7 @@ describe('mesh that lies within areas only', () => {
   });
 
   test('resin stored is what the areas hold', () => {
-    const flow = forecastFlow(request({ meshAreas: [meshTo(0.5)] }));
+    const flow = forecastFlow(request({ coverings: [[meshTo(0.5)]] }));
     expect(flow.poreVolume).toBeCloseTo(0.2 * 0.5 * (meshed.S + bare.S), 8);
     expect(flow.massError).toBeLessThan(1e-6);
   });
