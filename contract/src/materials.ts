@@ -11,7 +11,11 @@ const aboutValue = z.strictObject({
 });
 /** What is known about single values, by their path: "permeability.along". */
 const about = z.record(z.string().max(60), aboutValue).optional();
-const entry = { id, name, source, about };
+/** In the workshop's money: a square metre of what comes on a roll or in sheets, a metre, a kilogram of resin, or a piece. */
+const price = z.number().min(0).max(1e6).nullable().optional();
+/** Parts it serves before it is thrown away; null for one. */
+const uses = z.number().int().min(1).max(1000).nullable().optional();
+const entry = { id, name, source, about, price };
 const fraction = quantity('fraction', { above: 0, below: 1 });
 const width = quantity('length', { above: 0.001, below: 20 });
 /** Sold on a roll or in sheets; null or none where nobody has said. */
@@ -28,6 +32,9 @@ const measuredPoint = z.strictObject({
   across: permeability,
   through: permeability.nullable().optional(),
 });
+
+const maxTemperature = quantity('temperature', { above: 233, below: 873 }).nullable().optional();
+const sheetWeight = quantity('arealWeight', { above: 0, below: 20 }).nullable().optional();
 
 const fabricSchema = z.strictObject({
   ...entry,
@@ -77,6 +84,10 @@ const flowMeshSchema = z.strictObject({
   thickness: quantity('thickness', { above: 0, below: 0.05 }),
   porosity: fraction,
   permeability: quantity('permeability', { above: 1e-15, below: 1e-5 }),
+  /** A fine knit keeps thin resin in check, an open one lets thick resin through. */
+  arealWeight: sheetWeight,
+  maxTemperature,
+  uses,
   ...roll,
 });
 
@@ -97,6 +108,8 @@ const coreSchema = z.strictObject({
     })
     .nullable()
     .optional(),
+  /** Open cells fill with resin: such a core is bonded, not infused. */
+  cells: z.enum(['open', 'closed']).nullable().optional(),
   sheetLength: width.nullable().optional(),
   sheetWidth: width.nullable().optional(),
 });
@@ -108,10 +121,13 @@ const peelPlySchema = z.strictObject({
   /** Under vacuum, and how it lets resin through; null takes what is usual. */
   thickness: quantity('thickness', { above: 1e-6, below: 0.01 }).nullable().optional(),
   through: quantity('permeability', { above: 1e-16, below: 1e-6 }).nullable().optional(),
+  /** Coated: it comes off easily, and leaves a face that has to be abraded before it is bonded. */
+  finish: z.enum(['coated', 'uncoated']).nullable().optional(),
+  arealWeight: sheetWeight,
+  maxTemperature,
   ...roll,
 });
 
-const maxTemperature = quantity('temperature', { above: 233, below: 873 }).nullable().optional();
 const bore = quantity('length', { above: 0.0005, below: 0.2 });
 
 const filmSchema = z.strictObject({
@@ -121,7 +137,12 @@ const filmSchema = z.strictObject({
   thickness: quantity('thickness', { above: 1e-6, below: 0.01 }),
   /** Of a perforated film, in a square pattern; null takes what is usual. */
   holes: holes(1e-5, 1e-4),
+  /** At yield, Pa, and strain at break: how tightly a bag spans a corner. */
+  strength: quantity('gaugePressure', { above: 1e5, below: 1e9 }).nullable().optional(),
+  elongation: quantity('fraction', { above: 0, atMost: 10 }).nullable().optional(),
+  arealWeight: sheetWeight,
   maxTemperature,
+  uses,
   ...roll,
 });
 
@@ -129,9 +150,13 @@ const bleederSchema = z.strictObject({
   ...entry,
   kind: z.literal('bleeder'),
   arealWeight: quantity('arealWeight', { above: 0, below: 20 }),
-  /** Resin it holds when soaked. */
+  /** Resin it holds when soaked, pressed by the bag. */
   resinUptake: quantity('thickness', { atLeast: 0, below: 0.05 }),
+  use: z.enum(['bleeder', 'breather']).nullable().optional(),
+  /** Pressed by the bag. */
+  thickness: quantity('thickness', { above: 1e-6, below: 0.05 }).nullable().optional(),
   maxTemperature,
+  uses,
   ...roll,
 });
 
@@ -140,6 +165,8 @@ const lineSchema = z.strictObject({
   kind: z.literal('line'),
   form: z.enum(['spiral', 'profile', 'tube']),
   bore,
+  maxTemperature,
+  uses,
   coilLength: quantity('length', { above: 0.01, below: 10_000 }).nullable().optional(),
 });
 
@@ -157,6 +184,7 @@ const tapeSchema = z.strictObject({
   kind: z.literal('tape'),
   tapeWidth: quantity('length', { above: 0.001, below: 0.5 }),
   thickness: quantity('thickness', { above: 1e-5, below: 0.05 }),
+  use: z.enum(['sealant', 'double', 'flash']).nullable().optional(),
   maxTemperature,
   rollLength: quantity('length', { above: 0.01, below: 10_000 }).nullable().optional(),
 });
@@ -174,6 +202,23 @@ const potSchema = z.strictObject({
   kind: z.literal('pot'),
   use: z.enum(['mixing', 'feed', 'catch']),
   capacity: quantity('volume', { above: 0, below: 10 }),
+});
+
+/** What hoses and lines are joined with. */
+const fittingSchema = z.strictObject({
+  ...entry,
+  kind: z.literal('fitting'),
+  use: z.enum(['through', 'tee', 'joint', 'clamp', 'valve']),
+  maxTemperature,
+  uses,
+});
+
+/** Everything else that has to lie ready. */
+const sundrySchema = z.strictObject({
+  ...entry,
+  kind: z.literal('sundry'),
+  use: z.enum(['gloves', 'cup', 'stick', 'brush', 'other']),
+  uses,
 });
 
 const temperature = quantity('temperature', { above: 233, below: 473 });
@@ -251,6 +296,8 @@ export const materialSchema = z.discriminatedUnion('kind', [
   resinSchema,
   pumpSchema,
   potSchema,
+  fittingSchema,
+  sundrySchema,
 ]);
 
 export type Material = z.infer<typeof materialSchema>;

@@ -120,6 +120,8 @@ export const jobSchema = z.strictObject({
   mould: z.strictObject({ id: z.string().max(60), name: z.string().max(80) }).nullable(),
   /** The side that will be seen. */
   showFace: z.enum(['mould', 'bag']).nullable(),
+  /** The side that something will be bonded to afterwards. */
+  bondFace: z.enum(['mould', 'bag']).nullable(),
   laminate: laminateSchema,
   /** Regions with a laminate of their own; later ones lie over earlier ones. */
   zones: z.array(zoneSchema).max(30),
@@ -137,6 +139,8 @@ export const jobSchema = z.strictObject({
     temperature: temperature.nullable(),
     /** Of the mould where it differs from the resin's; null for the same. */
     mouldTemperature: temperature.nullable(),
+    /** The warmest that the part and what lies on it get until it is cured; null for no warmer than the mould. */
+    cureTemperature: temperature.nullable(),
     /** K/s by which shop and resin warm or cool meanwhile. */
     drift: quantity('temperatureRate', { atLeast: -0.01, atMost: 0.01 }).nullable(),
     /** Further batches: when each is mixed, from the first mix on, and how much has been drawn when it is put on. */

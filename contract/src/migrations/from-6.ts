@@ -9,10 +9,12 @@ import { each, isRecord, records, type Raw } from './raw.ts';
 export function fromVersion6(raw: Raw): Raw {
   const claim = claims();
   for (const id of idsIn(raw)) claim.take(id);
-  const { laminate, zones, layouts } = raw;
+  const { laminate, zones, layouts, resin } = raw;
   return {
     ...raw,
     version: 7,
+    bondFace: null,
+    resin: isRecord(resin) ? { cureTemperature: null, ...resin } : resin,
     laminate: plain(laminate),
     zones: each(zones, plainZone),
     layouts: each(layouts, (layout) => {

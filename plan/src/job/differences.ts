@@ -44,6 +44,8 @@ const words: Readonly<Record<string, string>> = {
   materialId: 'system',
   temperature: 'temperature',
   mouldTemperature: 'mould temperature',
+  cureTemperature: 'cure temperature',
+  bondFace: 'face that is bonded',
   drift: 'warming',
   batches: 'batches',
   mixDuration: 'mixing',

@@ -10,13 +10,13 @@ import type { Edit } from '../job/edits.ts';
 import { newId } from '../job/ids.ts';
 import { keepUsed } from '../job/materials.ts';
 import { onLayout } from '../layout/edits.ts';
+import { inOrder, rankOf } from './order.ts';
 
 /** Edits of what lies on the plies in the layout that is worked on. */
 
 /** Where a layer lies, and how far it laps, unless told; m. Common practice, no source. */
 const OVER_ALL: LayerCovers & { kind: 'part' } = { kind: 'part', edge: 0, feed: null, vent: null };
-const TAPE_FROM = 0.03;
-const TAPE_WIDTH = 0.012;
+const TAPE = { from: 0.03, to: 0.042 };
 const USUAL_LAP = 0.01;
 
 /** As a kind is usually laid. */
@@ -27,6 +27,20 @@ export function newLayer(kind: LayerKind, materialId: string | null = null, id: 
   };
 }
 
+/** A kind of cover as it is usual for a kind of layer, or else at all. */
+export function usualCoversFor(covers: LayerCovers['kind'], kind: LayerKind): LayerCovers {
+  const own = usualCovers(kind);
+  return own.kind === covers ? own : PLAIN_COVERS[covers];
+}
+
+const PLAIN_COVERS: Readonly<Record<LayerCovers['kind'], LayerCovers>> = {
+  part: OVER_ALL,
+  areas: { kind: 'areas', areas: [] },
+  lines: { kind: 'lines', of: 'both', width: 0.06 },
+  ports: { kind: 'ports', width: 0.1 },
+  rim: { kind: 'rim', ...TAPE },
+};
+
 function usualCovers(kind: LayerKind): LayerCovers {
   switch (kind) {
     case 'lines':
@@ -34,9 +48,9 @@ function usualCovers(kind: LayerKind): LayerCovers {
     case 'doubleTape':
     case 'flashTape':
     case 'sealantTape':
-      return { kind: 'rim', from: TAPE_FROM, to: TAPE_FROM + TAPE_WIDTH };
+      return { kind: 'rim', ...TAPE };
     case 'bag':
-      return { ...OVER_ALL, edge: TAPE_FROM + TAPE_WIDTH };
+      return { ...OVER_ALL, edge: TAPE.to };
     case 'peelPly':
       return { ...OVER_ALL, edge: 0.01 };
     case 'releaseFilm':
@@ -46,33 +60,19 @@ function usualCovers(kind: LayerKind): LayerCovers {
   }
 }
 
-/** On top, but under what always lies over everything: lines, tape and bag. */
-export const addLayer = (layer: JobLayer, material: Material | null = null): Edit =>
-  withMaterial(
-    material,
-    onLayout(({ layers }) => {
-      const at = layers.findIndex(({ kind }) => rankOf(kind) > rankOf(layer.kind));
+/** Where it usually lies in the order. */
+export const addLayer =
+  (layer: JobLayer, material: Material | null = null): Edit =>
+  (job) => {
+    const rank = ({ kind }: JobLayer) => rankOf(kind, job.process);
+    const laid = onLayout(({ layers }) => {
+      const at = layers.findIndex((other) => rank(other) > rank(layer));
       const after = [...layers];
       after.splice(at < 0 ? layers.length : at, 0, layer);
       return { layers: after };
-    }),
-  );
-
-/** Usual order from the part up. */
-const RANKS: readonly LayerKind[] = [
-  'peelPly',
-  'perforatedFilm',
-  'releaseFilm',
-  'flowMesh',
-  'bleeder',
-  'breather',
-  'lines',
-  'doubleTape',
-  'flashTape',
-  'sealantTape',
-  'bag',
-];
-export const rankOf = (kind: LayerKind): number => RANKS.indexOf(kind);
+    });
+    return withMaterial(material, laid)(job);
+  };
 
 const withMaterial =
   (material: Material | null, edit: Edit): Edit =>
@@ -96,6 +96,9 @@ export const withCovers = (id: string, change: (covers: LayerCovers) => LayerCov
   onLayout(({ layers }) => ({
     layers: layers.map((layer) => (layer.id === id ? { ...layer, covers: change(layer.covers) } : layer)),
   }));
+
+export const putInOrder: Edit = (job) =>
+  onLayout(({ layers }) => ({ layers: inOrder(layers, job.process) }))(job);
 
 /** One place up or down in the order of laying. */
 export const moveLayer = (id: string, by: 1 | -1): Edit =>

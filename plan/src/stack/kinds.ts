@@ -13,7 +13,7 @@ interface KindOfLayer {
 const ofUse =
   (...uses: readonly string[]) =>
   (material: Material): boolean =>
-    !('use' in material) || material.use === undefined || uses.includes(material.use);
+    !('use' in material) || material.use == null || uses.includes(material.use);
 
 export const kindsOfLayer: Readonly<Record<LayerKind, KindOfLayer>> = {
   peelPly: { word: 'peel ply', material: 'peelPly' },
@@ -23,9 +23,9 @@ export const kindsOfLayer: Readonly<Record<LayerKind, KindOfLayer>> = {
   bleeder: { word: 'bleeder', material: 'bleeder' },
   breather: { word: 'breather', material: 'bleeder' },
   lines: { word: 'lines', material: null },
-  doubleTape: { word: 'double-sided tape', material: 'tape' },
-  flashTape: { word: 'flash tape', material: 'tape' },
-  sealantTape: { word: 'sealant tape', material: 'tape' },
+  doubleTape: { word: 'double-sided tape', material: 'tape', suits: ofUse('double') },
+  flashTape: { word: 'flash tape', material: 'tape', suits: ofUse('flash') },
+  sealantTape: { word: 'sealant tape', material: 'tape', suits: ofUse('sealant') },
   bag: { word: 'bag', material: 'film', suits: ofUse('bag') },
 };
 

@@ -79,7 +79,11 @@ function onPart(job: LaidJob, part: Region, { edge, feed, vent }: LayerCovers & 
       feedsAlongEdge(job, part[0]!),
       Math.max(Math.abs(edge), Math.abs(feed)) + BESIDE_FEED,
     );
-    if (near.length > 0) region = unite(subtract(region, near), intersect(offset(part, feed), near));
+    if (near.length > 0)
+      region =
+        feed > edge
+          ? unite(region, intersect(offset(part, feed), near))
+          : subtract(region, subtract(near, offset(part, feed)));
   }
   return vent === null || vent === 0 ? region : subtract(region, strips(ofKind(job, 'vent'), vent));
 }
@@ -92,8 +96,18 @@ export const feedsAlongEdge = (job: Pick<LaidJob, 'lines'>, part: PartShape) => 
   );
 };
 
+const onThePart = new WeakMap<LaidJob, Map<string, PartShape[] | null>>();
+
 /** Patches of the part on which a layer lies; null where it lies on all of it. */
 export function patchesOn(job: LaidJob, layer: JobLayer): PartShape[] | null {
+  let own = onThePart.get(job);
+  if (!own) onThePart.set(job, (own = new Map()));
+  let patches = own.get(layer.id);
+  if (patches === undefined) own.set(layer.id, (patches = patchesOf(job, layer)));
+  return patches;
+}
+
+function patchesOf(job: LaidJob, layer: JobLayer): PartShape[] | null {
   const { covers } = layer;
   // Drawn areas are taken as they were drawn.
   if (covers.kind === 'areas') return covers.areas.map(({ outline, holes }) => ({ outline, holes }));

@@ -26,7 +26,15 @@ export function createAdviceWork({ session, shop, scheduler }: Desk) {
   const mark = computed(() => {
     const { part, laminate, zones, resin, vacuum, doubt, materials } = session.laid;
     const own = zones.filter(({ purpose }) => purpose === 'part');
-    return hashOf([part, laminate, own, resin, vacuum, doubt, materials, settle(session.laid, shop.shop)]);
+    // Where layers end is laid anew with every suggestion; what they are is not.
+    const over = session.laid.layers.map(({ kind, materialId, except, side }) => [
+      kind,
+      materialId,
+      except,
+      side,
+    ]);
+    const settled = settle(session.laid, shop.shop);
+    return hashOf([part, laminate, over, own, resin, vacuum, doubt, materials, settled]);
   });
   const isStale = computed(() => madeFor.value !== '' && madeFor.value !== mark.value);
 

@@ -1,7 +1,7 @@
 import { inject, proxyRefs, type InjectionKey, type ShallowUnwrapRef } from 'vue';
 import type { JobSession } from '../session/job-session.ts';
 import { createAdvice } from './advice.ts';
-import { createChecks } from './checks.ts';
+import { createChecks, createStackChecks } from './checks.ts';
 import type { Desk } from './desk.ts';
 import { createDoubt } from './doubt.ts';
 import { createForecast } from './forecast.ts';
@@ -27,6 +27,7 @@ export function createDesk(session: JobSession, { results, ...parts }: DeskParts
     forecast: proxyRefs(forecast),
     layouts: proxyRefs(createLayouts(desk, forecast, shelf)),
     checks: proxyRefs(createChecks(desk, forecast)),
+    stackChecks: proxyRefs(createStackChecks(desk, forecast)),
     advice: proxyRefs(createAdvice(desk)),
     doubt: proxyRefs(doubt),
     probes: proxyRefs(createProbes(desk, forecast)),
@@ -50,6 +51,7 @@ export const useSession = (): OpenSession => useDesk().session;
 export const useForecast = () => useDesk().forecast;
 export const useLayouts = () => useDesk().layouts;
 export const useChecks = () => useDesk().checks;
+export const useStackChecks = () => useDesk().stackChecks;
 export const useAdvice = () => useDesk().advice;
 export const useDoubt = () => useDesk().doubt;
 export const useProbes = () => useDesk().probes;

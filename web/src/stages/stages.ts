@@ -21,10 +21,8 @@ export const stages: readonly Stage[] = [
   {
     id: 'stack',
     name: 'Stack',
-    question: 'Which consumables, cut how large?',
-    component: LaterStage,
-    later:
-      'Peel ply, film, mesh, bag and pleats, with sizes and order. For now the flow mesh and peel ply are chosen under Laminate.',
+    question: 'What lies on the plies, and how far?',
+    component: laterComponent(() => import('./stack/StackStage.vue')),
   },
   {
     id: 'lines',

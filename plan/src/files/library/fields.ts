@@ -26,6 +26,8 @@ export const kindNames: Record<MaterialKind, string> = {
   resin: 'Resins',
   pump: 'Pumps',
   pot: 'Pots',
+  fitting: 'Fittings',
+  sundry: 'Sundries',
 };
 export const kinds = Object.keys(kindNames) as MaterialKind[];
 
@@ -33,6 +35,19 @@ const roll: Field[] = [
   { path: 'rollWidth', label: 'Roll width', quantity: 'length', optional: true },
   { path: 'rollLength', label: 'Roll length', quantity: 'length', optional: true },
 ];
+const per = (what: string): Field => ({
+  path: 'price',
+  label: `Price per ${what}`,
+  quantity: 'number',
+  optional: true,
+});
+const sheetWeight: Field = {
+  path: 'arealWeight',
+  label: 'Areal weight',
+  quantity: 'arealWeight',
+  optional: true,
+};
+const uses: Field = { path: 'uses', label: 'Serves parts', quantity: 'number', optional: true };
 const heat: Field = { path: 'maxTemperature', label: 'Up to', quantity: 'temperature', optional: true };
 const coil: Field = { path: 'coilLength', label: 'Coil', quantity: 'length', optional: true };
 
@@ -51,6 +66,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     { path: 'permeability.across', label: 'across', quantity: 'permeability', optional: true },
     { path: 'permeability.through', label: 'through', quantity: 'permeability', optional: true },
     ...roll,
+    per('m²'),
   ],
   core: [
     { path: 'thickness', label: 'Thickness', quantity: 'thickness' },
@@ -61,51 +77,76 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     { path: 'slits.width', label: 'Slits', quantity: 'thickness', optional: true },
     { path: 'slits.spacing', label: 'Slit spacing', quantity: 'thickness', optional: true },
     { path: 'slits.depth', label: 'Slit depth', quantity: 'fraction', optional: true },
+    { path: 'cells', label: 'Cells', choices: ['open', 'closed'], optional: true },
     { path: 'sheetLength', label: 'Sheet length', quantity: 'length', optional: true },
     { path: 'sheetWidth', label: 'Sheet width', quantity: 'length', optional: true },
+    per('m²'),
   ],
   flowMesh: [
     { path: 'thickness', label: 'Thickness, pressed', quantity: 'thickness' },
     { path: 'porosity', label: 'Open share', quantity: 'fraction' },
     { path: 'permeability', label: 'Permeability', quantity: 'permeability' },
+    sheetWeight,
+    heat,
     ...roll,
+    uses,
+    per('m²'),
   ],
   film: [
     { path: 'use', label: 'Use', choices: ['bag', 'release', 'perforated'] },
     { path: 'thickness', label: 'Thickness', quantity: 'thickness' },
     { path: 'holes.diameter', label: 'Holes', quantity: 'thickness', optional: true },
     { path: 'holes.spacing', label: 'Hole spacing', quantity: 'thickness', optional: true },
+    { path: 'strength', label: 'Strength at yield', quantity: 'gaugePressure', optional: true },
+    { path: 'elongation', label: 'Strain at break', quantity: 'fraction', optional: true },
+    sheetWeight,
     heat,
     ...roll,
+    uses,
+    per('m²'),
   ],
   peelPly: [
     { path: 'resinUptake', label: 'Resin taken, per area', quantity: 'thickness' },
     { path: 'thickness', label: 'Thickness, pressed', quantity: 'thickness', optional: true },
     { path: 'through', label: 'Permeability through', quantity: 'permeability', optional: true },
+    { path: 'finish', label: 'Finish', choices: ['coated', 'uncoated'], optional: true },
+    sheetWeight,
+    heat,
     ...roll,
+    per('m²'),
   ],
   bleeder: [
     { path: 'arealWeight', label: 'Areal weight', quantity: 'arealWeight' },
     { path: 'resinUptake', label: 'Resin held, per area', quantity: 'thickness' },
+    { path: 'use', label: 'Use', choices: ['bleeder', 'breather'], optional: true },
+    { path: 'thickness', label: 'Thickness, pressed', quantity: 'thickness', optional: true },
     heat,
     ...roll,
+    uses,
+    per('m²'),
   ],
   line: [
     { path: 'form', label: 'Form', choices: ['spiral', 'profile', 'tube'] },
     { path: 'bore', label: 'Bore', quantity: 'length' },
+    heat,
     coil,
+    uses,
+    per('m'),
   ],
   hose: [
     { path: 'bore', label: 'Bore', quantity: 'length' },
     { path: 'wall', label: 'Wall', quantity: 'thickness', optional: true },
     heat,
     coil,
+    per('m'),
   ],
   tape: [
     { path: 'tapeWidth', label: 'Width', quantity: 'length' },
     { path: 'thickness', label: 'Thickness', quantity: 'thickness' },
     heat,
+    { path: 'use', label: 'Use', choices: ['sealant', 'double', 'flash'], optional: true },
     { path: 'rollLength', label: 'Roll', quantity: 'length', optional: true },
+    per('m'),
   ],
   resin: [
     { path: 'density', label: 'Density', quantity: 'density' },
@@ -113,6 +154,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     { path: 'gelMass', label: 'Gel times are of a pot of (0: thin film)', quantity: 'mass', optional: true },
     { path: 'chemistry', label: 'Cures as', choices: ['amine', 'radical'], optional: true },
     { path: 'gelViscosityRatio', label: 'Thickens to gel by', quantity: 'factor', optional: true },
+    per('kg'),
   ],
   pump: [
     { path: 'ultimatePressure', label: 'Pulls down to', quantity: 'absolutePressure' },
@@ -121,6 +163,18 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
   pot: [
     { path: 'use', label: 'Use', choices: ['mixing', 'feed', 'catch'] },
     { path: 'capacity', label: 'Holds', quantity: 'volume' },
+    per('piece'),
+  ],
+  fitting: [
+    { path: 'use', label: 'Use', choices: ['through', 'tee', 'joint', 'clamp', 'valve'] },
+    heat,
+    uses,
+    per('piece'),
+  ],
+  sundry: [
+    { path: 'use', label: 'Use', choices: ['gloves', 'cup', 'stick', 'brush', 'other'] },
+    uses,
+    per('piece'),
   ],
 };
 
@@ -177,5 +231,9 @@ export function blankOf(kind: MaterialKind, id: string): Material {
       return { ...entry, kind, ultimatePressure: 200, flowRate: 8 / 3600 };
     case 'pot':
       return { ...entry, kind, use: 'mixing', capacity: 0.01 };
+    case 'fitting':
+      return { ...entry, kind, use: 'through' };
+    case 'sundry':
+      return { ...entry, kind, use: 'other' };
   }
 }

@@ -1,0 +1,390 @@
+import type { JobLayer } from '@wick/contract/job/stack';
+import type { Material } from '@wick/contract/materials';
+import type { Shop } from '@wick/contract/shop';
+import type { FlowForecast } from '@wick/core/flow/forecast';
+import type { Point } from '@wick/core/geometry/polygon';
+import { roomAt } from '@wick/core/layouts/frame';
+import type { Verdict } from '@wick/core/verdict/verdict';
+import type { Edit } from '../job/edits.ts';
+import type { LaidJob } from '../job/laid.ts';
+import { materialOf } from '../job/material-of.ts';
+import { checkLayout, type RuleBreak } from '../layout/checks.ts';
+import { updateLine } from '../layout/edits.ts';
+import { partShapeOf } from '../layout/fit.ts';
+import { middleOfLine, ofKind } from '../layout/lines.ts';
+import { hasFront } from '../processes/processes.ts';
+import { bleedOf } from './bleed.ts';
+import { addLayer, newLayer, putInOrder, updateLayer, withCovers } from './edits.ts';
+import { isCutFrom, layerWord } from './kinds.ts';
+import { layersOf, shareCovered, tapeBand } from './lies.ts';
+import { outOfOrder } from './order.ts';
+import { portsOf } from './regions.ts';
+import { fitting, otherMesh, ventsAcross, withCore } from './mends.ts';
+
+/** Something about a stack that practice has taught not to do: where, why, and the change that mends it. */
+export interface StackBreak {
+  readonly rule: string;
+  /** Layer or line that breaks it; null where one is missing. */
+  readonly itemId: string | null;
+  readonly at: Point | null;
+  readonly message: string;
+  readonly fix: { readonly label: string; readonly apply: Edit } | null;
+}
+
+export interface StackContext {
+  readonly shop: Shop;
+  /** What the workshop has. */
+  readonly materials: readonly Material[];
+  /** The forecast of this very layout and its verdict; null while there is none: what they would tell is then left out. */
+  readonly flow: FlowForecast | null;
+  readonly verdict: Verdict | null;
+  readonly show: (value: number, quantity: 'length' | 'thickness' | 'mass' | 'temperature') => string;
+}
+
+type Breaks = ((Omit<StackBreak, 'rule' | 'at'> & { readonly at?: Point }) | false)[];
+type Rule = (job: LaidJob, context: StackContext) => Breaks;
+
+/** m. Common practice, no source. */
+const MOST_FILM_LAP = 0.02;
+const USUAL_FILM_LAP = 0.01;
+const OFF_TAPE = 0.005;
+const PORT_PATCH = 0.1;
+/** How far inside the part a hose may come through over a vent. */
+const PORT_INSIDE = 0.01;
+/** Share of a line that has to lie on something. */
+const MOST_OF_IT = 0.95;
+
+const isWetted = ({ process }: LaidJob) => process === 'wetLayup' || process === 'bonding';
+const isBagged = ({ process }: LaidJob) => process !== 'closedMould';
+
+/** Common practice, no source. Checked by checks.test.ts. */
+export const stackRules = {
+  wrongOrder: (job) => {
+    const found = outOfOrder(job.layers, job.process);
+    return [
+      found !== null && {
+        itemId: found.layer.id,
+        message: `The ${layerWord(found.layer.kind)} lies over the ${layerWord(found.under.kind)}; it belongs under it.`,
+        fix: { label: 'Put the layers in order', apply: putInOrder },
+      },
+    ];
+  },
+
+  lacksLayer: (job, { materials }) =>
+    (isBagged(job) && job.layers.length > 0 ? neededIn(job) : [])
+      .filter(([kinds]) => layersOf(job, ...kinds).length === 0)
+      .map(([[kind], why]) => {
+        const material = materials.find((own) => isCutFrom(kind, own)) ?? null;
+        return {
+          itemId: null,
+          message: `There is no ${layerWord(kind)}: ${why}.`,
+          fix: {
+            label: `Lay ${material?.name ?? `a ${layerWord(kind)}`}`,
+            apply: addLayer(newLayer(kind, material?.id ?? null), material),
+          },
+        };
+      }),
+
+  ventShutOff: (job) =>
+    layersOf(job, 'releaseFilm').flatMap((layer) =>
+      ofKind(job, 'vent').map(
+        (vent) =>
+          shareCovered(job, layer, vent.points) > 0.5 && {
+            itemId: layer.id,
+            at: middleOfLine(vent.points),
+            message: `Release film lies under ${vent.name}: no air comes through it, and the stack is not connected to the vent.`,
+            fix: {
+              label: 'Lay it under the feeds only',
+              apply: withCovers(layer.id, () => ({ kind: 'lines', of: 'feed', width: 0.06 })),
+            },
+          },
+      ),
+    ),
+
+  lineOnFace: (job) =>
+    hasFront(job) && isBagged(job) && job.layers.length > 0
+      ? job.lines
+          .filter(({ kind }) => kind !== 'race')
+          .map((line) => {
+            const at = job.layers.findIndex(({ kind }) => kind === 'lines');
+            const under = job.layers
+              .slice(0, at < 0 ? job.layers.length : at)
+              .filter(({ kind, side }) => side === 'bag' && kind !== 'flashTape');
+            const isCovered = under.some((layer) => shareCovered(job, layer, line.points) > MOST_OF_IT);
+            const peel = layersOf(job, 'peelPly').find(({ covers }) => covers.kind === 'part');
+            return (
+              !isCovered && {
+                itemId: line.id,
+                at: middleOfLine(line.points),
+                message: `Nothing lies between ${line.name} and the face: the line prints, and is cured in.`,
+                fix: peel
+                  ? { label: 'Run the peel ply out under it', apply: ventsAcross(peel, line, tapeBand(job)) }
+                  : {
+                      label: 'Lay a strip of peel ply under it',
+                      apply: addLayer({
+                        ...newLayer('peelPly'),
+                        covers: { kind: 'lines', of: 'both', width: 0.06 },
+                      }),
+                    },
+              }
+            );
+          })
+      : [],
+
+  filmLapped: (job, { show }) =>
+    layersOf(job, 'perforatedFilm').map(
+      (layer) =>
+        layer.lap > MOST_FILM_LAP && {
+          itemId: layer.id,
+          message: `The perforated film laps by ${show(layer.lap, 'length')}: two films let nothing through there, and a stripe stays rich.`,
+          fix: {
+            label: `Lap it by ${show(USUAL_FILM_LAP, 'length')}`,
+            apply: updateLayer(layer.id, { lap: USUAL_FILM_LAP }),
+          },
+        },
+    ),
+
+  acrossTape: (job, { show }) => {
+    const tape = tapeBand(job);
+    return layersOf(job, 'peelPly', 'perforatedFilm', 'flowMesh', 'bleeder', 'breather').map((layer) => {
+      const { covers } = layer;
+      const end = covers.kind === 'part' ? Math.max(covers.edge, covers.feed ?? covers.edge) : -Infinity;
+      const most = tape ? tape.from - OFF_TAPE : Infinity;
+      return (
+        end > (tape?.from ?? Infinity) && {
+          itemId: layer.id,
+          message: `The ${layerWord(layer.kind)} runs ${show(end, 'length')} past the edge and so across the tape at ${show(tape!.from, 'length')}: the bag leaks along every thread.`,
+          fix: {
+            label: `End it ${show(OFF_TAPE, 'length')} short of the tape`,
+            apply: withCovers(layer.id, (own) =>
+              own.kind === 'part'
+                ? {
+                    ...own,
+                    edge: Math.min(own.edge, most),
+                    feed: own.feed === null ? null : Math.min(own.feed, most),
+                  }
+                : own,
+            ),
+          },
+        }
+      );
+    });
+  },
+
+  portOnPart: (job, { show }) => {
+    const part = partShapeOf(job);
+    return ofKind(job, 'vent').map((vent) => {
+      const { points } = vent;
+      const [port] = portsOf({ lines: [vent] });
+      const ends = [0, 1].map((inlet) => ({
+        inlet,
+        room: roomAt(part, points[inlet * (points.length - 1)]!),
+      }));
+      const [best] = ends.sort((a, b) => a.room - b.room);
+      return (
+        points.length > 1 &&
+        roomAt(part, port!) > PORT_INSIDE &&
+        best!.room <= PORT_INSIDE && {
+          itemId: vent.id,
+          at: port!,
+          message: `The hose of ${vent.name} comes through the bag over the part, ${show(roomAt(part, port!), 'length')} inside its edge, and prints there.`,
+          fix: {
+            label: 'Take it off at the end by the edge',
+            apply: updateLine(vent.id, { inlet: best!.inlet }),
+          },
+        }
+      );
+    });
+  },
+
+  portWithoutBreather: (job, { materials }) =>
+    isWetted(job) && job.layers.length > 0
+      ? ofKind(job, 'vent').map((vent) => {
+          const [port] = portsOf({ lines: [vent] });
+          const isFelt = layersOf(job, 'breather', 'bleeder').some(
+            (layer) => shareCovered(job, layer, [port!]) > MOST_OF_IT,
+          );
+          const felt = materials.find((own) => isCutFrom('breather', own)) ?? null;
+          return (
+            !isFelt && {
+              itemId: vent.id,
+              at: port!,
+              message: `No breather lies under the hose of ${vent.name}: the bag is sucked shut over it.`,
+              fix: {
+                label: 'Lay a patch of breather under each',
+                apply: addLayer(
+                  { ...newLayer('breather', felt?.id ?? null), covers: { kind: 'ports', width: PORT_PATCH } },
+                  felt,
+                ),
+              },
+            }
+          );
+        })
+      : [],
+
+  meshForViscosity: (job, context) => [otherMesh(job, context)],
+
+  openCore: (job, { materials }) =>
+    (job.process === 'infusion' ? [null, ...job.zones.map(({ id }) => id)] : []).map((zoneId) => {
+      const laminate = zoneId === null ? job.laminate : job.zones.find(({ id }) => id === zoneId)!.laminate;
+      const core = materialOf(job, laminate.coreId, 'core');
+      const closed = materials
+        .filter((own) => own.kind === 'core' && own.cells !== 'open')
+        .sort((a, b) => thicknessOff(a, core) - thicknessOff(b, core))[0];
+      return (
+        core?.cells === 'open' && {
+          itemId: null,
+          message: `${core.name} has open cells: infused, they fill with resin.`,
+          fix: closed ? { label: `${closed.name} instead`, apply: withCore(zoneId, closed) } : null,
+        }
+      );
+    }),
+
+  coatedWhereBonded: (job, { materials }) =>
+    layersOf(job, 'peelPly').map((layer) => {
+      const peel = materialOf(job, layer.materialId, 'peelPly');
+      const other = materials.find((own) => own.kind === 'peelPly' && own.finish !== 'coated');
+      return (
+        job.bondFace === layer.side &&
+        peel?.finish === 'coated' && {
+          itemId: layer.id,
+          message: `${peel.name} leaves its coating on a face that is to be bonded: what is glued there comes off.`,
+          fix: other
+            ? {
+                label: `${other.name} instead`,
+                apply: updateLayer(layer.id, { materialId: other.id }, other),
+              }
+            : null,
+        }
+      );
+    }),
+
+  landNotMasked: (job, { materials }) => {
+    const tape = tapeBand(job);
+    const masked = layersOf(job, 'flashTape').some(
+      ({ covers }) => covers.kind === 'rim' && tape && covers.from <= tape.from && covers.to >= tape.to,
+    );
+    const flash = materials.find((own) => isCutFrom('flashTape', own)) ?? null;
+    return [
+      isWetted(job) &&
+        tape !== null &&
+        !masked && {
+          itemId: null,
+          message:
+            'The land of the tape is not masked: resin gets on it while plies are wetted, and tape does not stick to resin.',
+          fix: {
+            label: 'Mask it first',
+            apply: addLayer(
+              { ...newLayer('flashTape', flash?.id ?? null), covers: { kind: 'rim', ...tape } },
+              flash,
+            ),
+          },
+        },
+    ];
+  },
+
+  tooHot: (job, { shop, materials, show }) => {
+    const hottest = job.resin.cureTemperature ?? job.resin.mouldTemperature ?? shop.temperature;
+    return job.layers.map((layer) => {
+      const material = job.materials.find(({ id }) => id === layer.materialId);
+      const limit =
+        material && 'maxTemperature' in material ? (material.maxTemperature ?? Infinity) : Infinity;
+      const other = materials.find(
+        (own) =>
+          isCutFrom(layer.kind, own) &&
+          'maxTemperature' in own &&
+          (own.maxTemperature ?? -Infinity) >= hottest,
+      );
+      return (
+        hottest > limit && {
+          itemId: layer.id,
+          message: `${material!.name} stands ${show(limit, 'temperature')}; the cure reaches ${show(hottest, 'temperature')}.`,
+          fix: other
+            ? {
+                label: `${other.name} instead`,
+                apply: updateLayer(layer.id, { materialId: other.id }, other),
+              }
+            : null,
+        }
+      );
+    });
+  },
+
+  flangeTooNarrow: (job, { show }) => {
+    const { flange } = job.part;
+    const tape = tapeBand(job);
+    return [
+      flange !== null &&
+        tape !== null &&
+        tape.to > flange && {
+          itemId: layersOf(job, 'sealantTape')[0]!.id,
+          message: `The mould has ${show(flange, 'length')} beyond the edge; the tape lies to ${show(tape.to, 'length')}. Usual is 50 mm and more.`,
+          fix: fitting(tape, flange)
+            ? { label: 'Lay tape and bag as far in as they go', apply: fitting(tape, flange)! }
+            : null,
+        },
+    ];
+  },
+
+  bleederTooSmall: (job, { shop, materials, show }) => {
+    const bleed = bleedOf(job, shop);
+    const thick = materials
+      .filter((own) => own.kind === 'bleeder')
+      .sort((a, b) => b.resinUptake - a.resinUptake)[0];
+    const [layer] = layersOf(job, 'bleeder', 'breather');
+    return [
+      bleed !== null &&
+        layer !== undefined &&
+        bleed.held < bleed.bled && {
+          itemId: layer.id,
+          message: `Wetted with as much resin as fibre, the plies give up ${show(bleed.bled, 'thickness')}; what lies over them holds ${show(bleed.held, 'thickness')}: once it is full nothing more comes out.`,
+          fix: thick
+            ? {
+                label: `Lay ${thick.name} besides`,
+                apply: addLayer(newLayer('bleeder', thick.id), thick),
+              }
+            : null,
+        },
+    ];
+  },
+} satisfies Record<string, Rule>;
+
+const thicknessOff = (material: Material, like: { thickness: number } | null) =>
+  material.kind === 'core' ? Math.abs(material.thickness - (like?.thickness ?? 0)) : Infinity;
+
+type Needs = [kinds: [JobLayer['kind'], ...JobLayer['kind'][]], why: string][];
+
+/** What a bag needs, one of each, by process. */
+function neededIn(job: LaidJob): Needs {
+  const always: Needs = [
+    [['sealantTape'], 'the bag has nothing to seal on'],
+    [['bag'], 'nothing shuts the stack in'],
+  ];
+  const off: Needs[number] = [
+    ['peelPly', 'perforatedFilm', 'releaseFilm'],
+    'what lies on the part is cured to it',
+  ];
+  if (!isWetted(job))
+    return job.lines.length > 0
+      ? [off, [['lines'], 'feeds and vents have no place'], ...always]
+      : [off, ...always];
+  return [
+    off,
+    [['breather', 'bleeder'], 'the bag shuts on the plies, and no air finds its way out'],
+    ...always,
+  ];
+}
+
+/** Rules for lines that belong to the stack as well. */
+const LINE_RULES: readonly string[] = ['meshReachesVent', 'ventHasNoPath', 'longerThanStock'];
+
+/** Every rule that a stack breaks. */
+export function checkStack(job: LaidJob, context: StackContext): StackBreak[] {
+  const own = (Object.entries(stackRules) as [string, Rule][]).flatMap(([rule, check]) =>
+    check(job, context)
+      .filter((found) => found !== false)
+      .map((found) => ({ rule, at: null, ...found })),
+  );
+  const ofLines: RuleBreak[] = checkLayout(job, context).filter(({ rule }) => LINE_RULES.includes(rule));
+  return [...own, ...ofLines];
+}

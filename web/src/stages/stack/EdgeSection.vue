@@ -1,0 +1,246 @@
+<script setup lang="ts">
+import {
+  drawEnd,
+  sectionAt,
+  type EndName,
+  type SectionLayer,
+  type SectionPlace,
+} from '@wick/plan/stack/section';
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { useSession } from '../../compute/use-desk.ts';
+import { useShopStore } from '../../data/shop-store.ts';
+import { drawSection } from './section-picture.ts';
+
+/** The bench: the part's edge cut across, every layer with its end to take hold of. */
+const props = defineProps<{ place: SectionPlace; selected: string | null }>();
+const emit = defineEmits<{ select: [id: string] }>();
+const job = useSession();
+const shop = useShopStore();
+const svg = ref<SVGSVGElement | null>(null);
+const width = ref(760);
+const section = computed(() => sectionAt(job.laid, props.place));
+const picture = computed(() => drawSection(section.value, width.value));
+
+/** While an end is dragged the picture keeps its scale. */
+const held = ref<{ id: string; end: EndName; name: string; scale: ReturnType<typeof drawSection> } | null>(
+  null,
+);
+const shown = computed(() => held.value?.scale ?? picture.value);
+
+function grab(event: PointerEvent, id: string, end: EndName, name: string) {
+  (event.target as Element).setPointerCapture(event.pointerId);
+  held.value = { id, end, name, scale: picture.value };
+  emit('select', id);
+}
+function drag(event: PointerEvent) {
+  if (!held.value) return;
+  const left = svg.value!.getBoundingClientRect().left;
+  job.preview(
+    drawEnd(section.value, held.value.id, held.value.end, held.value.scale.at(event.clientX - left)),
+  );
+}
+function drop(isDone: boolean) {
+  if (!held.value) return;
+  job.endGesture(isDone, `end of the ${held.value.name}`);
+  held.value = null;
+}
+/** A millimetre a press, ten with Shift. */
+function onKey(event: KeyboardEvent, id: string, end: EndName, at: number) {
+  const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+  if (by === 0) return;
+  event.preventDefault();
+  job.apply(drawEnd(section.value, id, end, at + by * (event.shiftKey ? 0.01 : 0.001)));
+}
+
+const over = computed(() => picture.value.layers.filter(({ label }) => label.isOver));
+const wordOf = ({ kind, word }: SectionLayer) =>
+  kind === 'lines' && section.value.line ? section.value.line.name : word;
+const long = (at: number) => shop.show(Math.abs(at), 'length');
+const endWords = (at: number) =>
+  Math.abs(at) < 5e-4
+    ? 'to the edge'
+    : at > 0
+      ? `${long(at)} past the edge`
+      : `${long(at)} short of the edge`;
+
+const watcher = new ResizeObserver(([entry]) => (width.value = Math.max(320, entry!.contentRect.width)));
+onMounted(() => watcher.observe(svg.value!.parentElement!));
+onBeforeUnmount(() => watcher.disconnect());
+</script>
+
+<template>
+  <div class="section">
+    <svg
+      ref="svg"
+      :viewBox="`0 0 ${picture.width} ${picture.height}`"
+      :width="picture.width"
+      :height="picture.height"
+      role="group"
+      aria-label="Edge section"
+      @pointermove="drag"
+      @pointerup="drop(true)"
+      @pointercancel="drop(false)"
+    >
+      <rect class="mould" x="0" :y="picture.mould" :width="picture.x(section.flange ?? 9)" height="10" />
+      <path class="part" :d="picture.part" />
+      <text class="on-part" x="8" :y="picture.mould - 18">plies</text>
+      <g v-for="tick in picture.ticks" :key="tick" class="tick">
+        <line :x1="picture.x(tick)" :x2="picture.x(tick)" :y1="picture.mould + 10" :y2="picture.mould + 15" />
+        <text :x="picture.x(tick)" :y="picture.mould + 28">
+          {{ Math.abs(tick) < 1e-9 ? 'edge' : shop.show(Math.abs(tick), 'length').replace(/ .*/, '') }}
+        </text>
+      </g>
+      <line class="edge" :x1="picture.x(0)" :x2="picture.x(0)" y1="14" :y2="picture.mould + 10" />
+      <g
+        v-for="layer in picture.layers"
+        :key="layer.id"
+        :class="['layer', layer.kind, { selected: layer.id === selected, open: layer.name === null }]"
+        @pointerdown="emit('select', layer.id)"
+      >
+        <path :d="layer.path" />
+        <text v-if="!layer.label.isOver" :x="layer.label.x" :y="layer.label.y + 4">{{ wordOf(layer) }}</text>
+      </g>
+      <g v-for="(layer, n) in over" :key="`name ${layer.id}`" class="name">
+        <line :x1="layer.label.x" :x2="layer.label.x" :y1="layer.label.y" :y2="28 + 16 * (n % 2)" />
+        <text :x="layer.label.x" :y="24 + 16 * (n % 2)">{{ wordOf(layer) }}</text>
+      </g>
+      <template v-for="layer in picture.layers" :key="`ends ${layer.id}`">
+        <circle
+          v-for="handle in layer.handles"
+          :key="handle.name"
+          class="handle"
+          tabindex="0"
+          role="slider"
+          :aria-label="`End of the ${layer.word}${handle.name === 'from' ? ', inner' : ''}`"
+          :aria-valuenow="Math.round(handle.at * 1000)"
+          :aria-valuetext="endWords(handle.at)"
+          :cx="handle.x"
+          :cy="handle.y"
+          r="6"
+          @pointerdown.stop="grab($event, layer.id, handle.name, layer.word)"
+          @keydown="onKey($event, layer.id, handle.name, handle.at)"
+        />
+        <text
+          v-if="layer.id === selected && layer.handles.length > 0"
+          class="end"
+          :x="Math.min(layer.handles[layer.handles.length - 1]!.x + 11, shown.width - 4)"
+          :y="layer.handles[layer.handles.length - 1]!.y - 8"
+          :text-anchor="layer.handles[layer.handles.length - 1]!.x > shown.width - 150 ? 'end' : 'start'"
+        >
+          {{ endWords(layer.to) }}
+        </text>
+      </template>
+    </svg>
+    <p class="quiet">
+      Heights are not to scale, ends are. Drag an end, or use the arrow keys.
+      {{
+        section.flange === null
+          ? 'Nobody has measured the flange.'
+          : `The mould ends ${shop.show(section.flange, 'length')} past the edge.`
+      }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.section {
+  min-width: 0;
+}
+svg {
+  display: block;
+  touch-action: none;
+}
+.mould {
+  fill: #6d7477;
+}
+.part {
+  fill: #e8d9b3;
+  stroke: var(--ink);
+}
+.edge {
+  stroke: var(--ink);
+  stroke-dasharray: 2 4;
+  opacity: 0.5;
+}
+.tick line {
+  stroke: var(--quiet);
+}
+.tick text,
+.on-part {
+  font: 400 12px var(--text);
+  fill: var(--quiet);
+}
+.tick text {
+  text-anchor: middle;
+}
+.layer path {
+  fill: #f4efe2;
+  stroke: var(--ink);
+  stroke-width: 0.8;
+}
+.layer text {
+  font: 500 12px var(--display);
+  fill: var(--ink);
+  pointer-events: none;
+}
+.layer.flowMesh path {
+  fill: #b9d0cf;
+}
+.layer.peelPly path {
+  fill: #fbfaf6;
+  stroke-dasharray: 5 2;
+}
+.layer.perforatedFilm path,
+.layer.releaseFilm path {
+  fill: #e4d6d2;
+}
+.layer.breather path,
+.layer.bleeder path {
+  fill: #e6e2d6;
+}
+.layer.lines path {
+  fill: #f1c885;
+}
+.layer.sealantTape path,
+.layer.doubleTape path,
+.layer.flashTape path {
+  fill: #a99f88;
+}
+.layer.bag path {
+  fill: #d9e4e5;
+}
+.layer.open path {
+  stroke: var(--ember);
+  stroke-dasharray: 2 3;
+}
+.layer.selected path {
+  stroke-width: 2.2;
+}
+.handle {
+  fill: var(--sheet);
+  stroke: var(--resin-ink);
+  stroke-width: 2;
+  cursor: ew-resize;
+}
+.name line {
+  stroke: var(--quiet);
+  stroke-width: 0.8;
+}
+.name text {
+  font: 500 12px var(--display);
+  fill: var(--ink);
+  text-anchor: middle;
+}
+.end {
+  font: 600 13px var(--display);
+  fill: var(--resin-ink);
+  paint-order: stroke;
+  stroke: #fbfaf6;
+  stroke-width: 4px;
+  pointer-events: none;
+}
+p {
+  margin: 2px 0 10px;
+  font-size: 12px;
+}
+</style>
