@@ -68,6 +68,8 @@ const featureSchema = z.strictObject({
   points: z.array(point).min(2, 'a line needs two points').max(200),
   height: quantity('length', { atLeast: 0, below: 10 }),
   radius: quantity('length', { atLeast: 0, below: 10 }),
+  /** By which the mould turns there; null for a right angle. */
+  angle: quantity('angle', { above: 0.05, atMost: Math.PI / 2 }).nullable(),
 });
 
 const temperature = quantity('temperature', { above: 233, below: 473 });
@@ -115,6 +117,16 @@ export const jobSchema = z.strictObject({
     flange: quantity('length', { atLeast: 0, below: 5 }).nullable(),
     /** Lines that matter to bag and plies: where the surface climbs, steps or turns in. */
     features: z.array(featureSchema).max(100),
+    /** Where the bag is looked at in section, besides across every feature. */
+    sections: z
+      .array(
+        z.strictObject({
+          id: itemId,
+          name: z.string().trim().min(1).max(40),
+          points: z.array(point).min(2, 'a section needs two points').max(50),
+        }),
+      )
+      .max(30),
   }),
   /** The mould it is made on, by its record in the workshop's list. */
   mould: z.strictObject({ id: z.string().max(60), name: z.string().max(80) }).nullable(),
@@ -207,4 +219,5 @@ export type JobLaminate = Job['laminate'];
 export type JobZone = Job['zones'][number];
 export type ZonePly = JobZone['laminate']['plies'][number];
 export type JobFeature = Job['part']['features'][number];
+export type JobSection = Job['part']['sections'][number];
 export type JobHole = Job['part']['holes'][number];

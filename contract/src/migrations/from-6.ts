@@ -9,11 +9,14 @@ import { each, isRecord, records, type Raw } from './raw.ts';
 export function fromVersion6(raw: Raw): Raw {
   const claim = claims();
   for (const id of idsIn(raw)) claim.take(id);
-  const { laminate, zones, layouts, resin } = raw;
+  const { part, laminate, zones, layouts, resin } = raw;
   return {
     ...raw,
     version: 7,
     bondFace: null,
+    part: isRecord(part)
+      ? { ...part, sections: [], features: each(part.features, (own) => ({ ...own, angle: null })) }
+      : part,
     resin: isRecord(resin) ? { cureTemperature: null, ...resin } : resin,
     laminate: plain(laminate),
     zones: each(zones, plainZone),

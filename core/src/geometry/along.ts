@@ -44,6 +44,33 @@ export function apart(a: readonly Point[], b: readonly Point[]): number {
   );
 }
 
+/** Where another polyline crosses one, m along it, ascending. Checked by plan-geometry.test.ts. */
+export function crossingsAlong(path: readonly Point[], other: readonly Point[]): number[] {
+  const found: number[] = [];
+  let walked = 0;
+  for (let i = 1; i < path.length; i++) {
+    const [a, b] = [path[i - 1], path[i]];
+    const length = distance(a, b);
+    for (let j = 1; j < other.length; j++) {
+      const share = crossingShare(a, b, other[j - 1], other[j]);
+      if (share !== null) found.push(walked + share * length);
+    }
+    walked += length;
+  }
+  // A crossing at a corner of either is one.
+  return found.sort((p, q) => p - q).filter((at, n) => n === 0 || at - found[n - 1] > 1e-9);
+}
+
+/** Share of a-b at which c-d crosses it, or null. */
+function crossingShare(a: Point, b: Point, c: Point, d: Point): number | null {
+  const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, d.x - c.x, d.y - c.y];
+  const turn = ux * vy - uy * vx;
+  if (Math.abs(turn) < 1e-18) return null;
+  const share = ((c.x - a.x) * vy - (c.y - a.y) * vx) / turn;
+  const other = ((c.x - a.x) * uy - (c.y - a.y) * ux) / turn;
+  return share >= 0 && share <= 1 && other >= 0 && other <= 1 ? share : null;
+}
+
 export const between = (a: Point, b: Point, share: number): Point => ({
   x: a.x + share * (b.x - a.x),
   y: a.y + share * (b.y - a.y),

@@ -46,6 +46,7 @@ const words: Readonly<Record<string, string>> = {
   mouldTemperature: 'mould temperature',
   cureTemperature: 'cure temperature',
   bondFace: 'face that is bonded',
+  sections: 'sections of the bag',
   drift: 'warming',
   batches: 'batches',
   mixDuration: 'mixing',

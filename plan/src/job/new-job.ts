@@ -42,6 +42,7 @@ export function emptyJob(name: string, layoutId: string = newId()): Job {
       rise: null,
       flange: null,
       features: [],
+      sections: [],
     },
     mould: null,
     showFace: null,

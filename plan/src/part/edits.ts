@@ -167,6 +167,7 @@ function mapPlan(
       outline: rounded(ofRing(job.part.outline)),
       holes: job.part.holes.map((hole) => ({ ...hole, outline: rounded(ofRing(hole.outline)) })),
       features: job.part.features.map((f) => ({ ...f, points: ofLine(f.points).map(roundPoint) })),
+      sections: job.part.sections.map((s) => ({ ...s, points: ofLine(s.points).map(roundPoint) })),
     },
     zones: zonesOf(job.zones),
     layouts: job.layouts.map(layoutOf),

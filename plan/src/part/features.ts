@@ -19,6 +19,7 @@ export const addFeature =
       points: points.map(roundPoint),
       height: 0.05,
       radius: 0.01,
+      angle: null,
     };
     return withPart({ features: [...job.part.features, feature] })(job);
   };
