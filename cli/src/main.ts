@@ -4,6 +4,7 @@ import { CliError, exitCodes, type Output } from './exit-codes.ts';
 import { plan } from './plan.ts';
 import { simulateShell } from './shell.ts';
 import { simulate } from './simulate.ts';
+import { stack } from './stack.ts';
 
 const usage = `wick simulate FILE [--json] [--probe x,y ...] [--layers] [--vtk OUT] [--csv OUT] [--nodes N] [--altitude M] [--room C]
     Forecast of a job file: verdict, events, dry regions; with --probe the minute the front passes a place (metres).
@@ -12,6 +13,8 @@ wick shell SURFACE --job FILE --feed "x,y,z ..." --vent "x,y,z ..." [--unit mm|c
     The job's laminate and resin on a surface from an STL or OBJ file; points in metres after scaling, z up.
 wick plan FILE --to OUT.dxf|OUT.svg|OUT.geojson|OUT.csv
     The layout for a plotter, full size; as CSV the cut list.
+wick stack FILE [--csv OUT]
+    What lies on the plies, what is wrong with it, the bag, and everything to fetch; --csv writes the kit list.
 wick check FILE
     Says whether a job file can be used, and what it leaves to assumption.
 
@@ -36,6 +39,7 @@ export function main(args: string[], output: Output): number {
     if (command === 'simulate') return simulate(file, values, output);
     if (command === 'shell') return simulateShell(file, values, output);
     if (command === 'plan') return plan(file, values, output);
+    if (command === 'stack') return stack(file, values, output);
     if (command === 'check') return check(file, values, output);
     throw new CliError('usage', `There is no command “${command}”. Run “wick help” for the commands.`);
   } catch (error) {

@@ -15,7 +15,10 @@ const about = z.record(z.string().max(60), aboutValue).optional();
 const price = z.number().min(0).max(1e6).nullable().optional();
 /** Parts it serves before it is thrown away; null for one. */
 const uses = z.number().int().min(1).max(1000).nullable().optional();
-const entry = { id, name, source, about, price };
+/** On the shelf, in what it is priced by, and when to order; the library's alone. */
+const counted = z.number().min(0).max(1e6).nullable().optional();
+const stock = z.strictObject({ amount: counted, minimum: counted }).nullable().optional();
+const entry = { id, name, source, about, price, stock };
 const fraction = quantity('fraction', { above: 0, below: 1 });
 const width = quantity('length', { above: 0.001, below: 20 });
 /** Sold on a roll or in sheets; null or none where nobody has said. */

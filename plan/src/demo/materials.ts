@@ -8,42 +8,42 @@ const minutes = (t: number) => 60 * t;
 /** Invented library of the Oxbow Lane Workshop. */
 export const demoMaterials: Material[] = [
   {
-    id: 'quad-glass-850', kind: 'fabric', name: 'Quad glass 850', source, arealWeight: 0.85, fibreDensity: 2550,
+    id: 'quad-glass-850', kind: 'fabric', price: 6.4, name: 'Quad glass 850', source, arealWeight: 0.85, fibreDensity: 2550,
     rollWidth: 1.27, rollLength: 50, directions: [0, degrees(45), degrees(90), degrees(-45)],
     compaction: { fractionAt100kPa: 0.53, exponent: 0.05, unloadingExponent: 0.02 },
     permeability: { fraction: 0.52, along: 4e-11, across: 3e-11, through: 3e-12 },
     about: { 'permeability.along': { doubt: 0.4, source: 'Invented strip test' } },
   },
   {
-    id: 'biax-glass-600', kind: 'fabric', name: 'Biax glass 600', source, arealWeight: 0.6, fibreDensity: 2550,
+    id: 'biax-glass-600', kind: 'fabric', price: 5.2, name: 'Biax glass 600', source, arealWeight: 0.6, fibreDensity: 2550,
     rollWidth: 1.27, rollLength: 50, directions: [degrees(45), degrees(-45)],
     compaction: { fractionAt100kPa: 0.54, exponent: 0.05 },
     permeability: { fraction: 0.52, along: 5e-11, across: 5e-11 },
     about: { 'permeability.along': { doubt: 0.4, source: 'Invented strip test' } },
   },
   {
-    id: 'woven-glass-300', kind: 'fabric', name: 'Woven glass 300', source, arealWeight: 0.3, fibreDensity: 2550,
+    id: 'woven-glass-300', kind: 'fabric', price: 3.6, name: 'Woven glass 300', source, arealWeight: 0.3, fibreDensity: 2550,
     rollWidth: 1.0, rollLength: 50, directions: [0, degrees(90)],
     compaction: { fractionAt100kPa: 0.51, exponent: 0.06 },
     permeability: { fraction: 0.5, along: 6e-11, across: 5e-11 },
     about: { 'permeability.along': { doubt: 0.4, source: 'Invented strip test' } },
   },
   {
-    id: 'chopped-mat-450', kind: 'fabric', name: 'Chopped mat 450', source, arealWeight: 0.45, fibreDensity: 2550,
+    id: 'chopped-mat-450', kind: 'fabric', price: 1.9, name: 'Chopped mat 450', source, arealWeight: 0.45, fibreDensity: 2550,
     rollWidth: 1.25, rollLength: 50, directions: [],
     compaction: { fractionAt100kPa: 0.28, exponent: 0.12 },
     permeability: { fraction: 0.25, along: 8e-10, across: 8e-10 },
     about: { 'permeability.along': { doubt: 0.4, source: 'Invented strip test' } },
   },
   {
-    id: 'twill-carbon-200', kind: 'fabric', name: 'Twill carbon 200', source, arealWeight: 0.2, fibreDensity: 1790,
+    id: 'twill-carbon-200', kind: 'fabric', price: 24, name: 'Twill carbon 200', source, arealWeight: 0.2, fibreDensity: 1790,
     rollWidth: 1.0, rollLength: 50, directions: [0, degrees(90)],
     compaction: { fractionAt100kPa: 0.52, exponent: 0.05 },
     permeability: { fraction: 0.5, along: 3e-11, across: 2.5e-11 },
     about: { 'permeability.along': { doubt: 0.4, source: 'Invented strip test' } },
   },
   {
-    id: 'uni-carbon-300', kind: 'fabric', name: 'Uni carbon 300', source, arealWeight: 0.3, fibreDensity: 1790,
+    id: 'uni-carbon-300', kind: 'fabric', price: 27, name: 'Uni carbon 300', source, arealWeight: 0.3, fibreDensity: 1790,
     rollWidth: 0.6, rollLength: 50, directions: [0],
     compaction: { fractionAt100kPa: 0.55, exponent: 0.04 },
     permeability: { fraction: 0.54, along: 2e-11, across: 6e-12 },
@@ -52,13 +52,13 @@ export const demoMaterials: Material[] = [
   { id: 'mesh-fine', kind: 'flowMesh', name: 'Knit mesh fine', source, thickness: 0.9e-3, porosity: 0.8, permeability: 2.1e-9, rollWidth: 1.2, about: { permeability: { doubt: 0.3, source: 'Invented strip test, three runs' } }, arealWeight: 0.13, price: 2.4, maxTemperature: celsius(120) },
   { id: 'mesh-open', kind: 'flowMesh', name: 'Net mesh open', source, thickness: 1.2e-3, porosity: 0.86, permeability: 7.5e-9, rollWidth: 1.5, about: { permeability: { doubt: 0.3, source: 'Invented strip test, two runs' } }, arealWeight: 0.16, price: 1.9, maxTemperature: celsius(80) },
   {
-    id: 'foam-15', kind: 'core', name: 'Foam 15 mm, holed', source, thickness: 0.015, density: 80, resinUptake: 3e-4,
+    id: 'foam-15', kind: 'core', price: 16, name: 'Foam 15 mm, holed', source, thickness: 0.015, density: 80, resinUptake: 3e-4,
     holes: { diameter: 0.0025, spacing: 0.016 }, sheetLength: 2.44, sheetWidth: 1.22,
   },
-  { id: 'foam-10', kind: 'core', name: 'Foam 10 mm, slit', source, thickness: 0.01, density: 60, resinUptake: null, slits: { width: 0.001, spacing: 0.03, depth: 0.8 }, sheetLength: 2.4, sheetWidth: 1.2 },
-  { id: 'foam-5', kind: 'core', name: 'Foam 5 mm, closed', source, thickness: 0.005, density: 90, resinUptake: 1e-4, sheetLength: 1.2, sheetWidth: 0.8 },
+  { id: 'foam-10', kind: 'core', price: 12, name: 'Foam 10 mm, slit', source, thickness: 0.01, density: 60, resinUptake: null, slits: { width: 0.001, spacing: 0.03, depth: 0.8 }, sheetLength: 2.4, sheetWidth: 1.2 },
+  { id: 'foam-5', kind: 'core', price: 9, name: 'Foam 5 mm, closed', source, thickness: 0.005, density: 90, resinUptake: 1e-4, sheetLength: 1.2, sheetWidth: 0.8 },
   { id: 'honeycomb-12', kind: 'core', name: 'Paper honeycomb 12 mm', source, thickness: 0.012, density: 48, resinUptake: 2e-4, cells: 'open', sheetLength: 2.5, sheetWidth: 1.25, price: 17 },
-  { id: 'peel-nylon', kind: 'peelPly', name: 'Peel ply nylon 85', source, resinUptake: 8e-5, rollWidth: 1.5, finish: 'uncoated', arealWeight: 0.085, price: 3.1, maxTemperature: celsius(180) },
+  { id: 'peel-nylon', kind: 'peelPly', name: 'Peel ply nylon 85', source, resinUptake: 8e-5, rollWidth: 1.5, finish: 'uncoated', arealWeight: 0.085, price: 3.1, stock: { amount: 1.5, minimum: 10 }, maxTemperature: celsius(180) },
   { id: 'peel-coated', kind: 'peelPly', name: 'Peel ply coated', source, resinUptake: 5e-5, rollWidth: 1.5, finish: 'coated', arealWeight: 0.09, price: 4.2, maxTemperature: celsius(180) },
   { id: 'bag-film-50', kind: 'film', name: 'Bag film 50', source, use: 'bag', thickness: 50e-6, maxTemperature: celsius(120), rollWidth: 2, rollLength: 100, strength: 35e6, elongation: 4, arealWeight: 0.057, price: 1.1 },
   { id: 'release-film-25', kind: 'film', name: 'Release film 25', source, use: 'release', thickness: 25e-6, maxTemperature: celsius(180), rollWidth: 1.5, arealWeight: 0.055, price: 3.4 },
@@ -69,7 +69,7 @@ export const demoMaterials: Material[] = [
   { id: 'profile-15', kind: 'line', name: 'Profile line 15', source, form: 'profile', bore: 0.015, coilLength: 25, uses: 40, price: 9 },
   { id: 'hose-12', kind: 'hose', name: 'Clear hose 12', source, bore: 0.012, wall: 2e-3, maxTemperature: celsius(60), coilLength: 50, price: 1.4 },
   { id: 'hose-8', kind: 'hose', name: 'Clear hose 8', source, bore: 0.008, wall: 2e-3, maxTemperature: celsius(60), coilLength: 50, price: 0.9 },
-  { id: 'tape-yellow', kind: 'tape', name: 'Sealant tape 12', source, tapeWidth: 0.012, thickness: 3e-3, maxTemperature: celsius(120), rollLength: 15, use: 'sealant', price: 0.55 },
+  { id: 'tape-yellow', kind: 'tape', name: 'Sealant tape 12', source, tapeWidth: 0.012, thickness: 3e-3, maxTemperature: celsius(120), rollLength: 15, use: 'sealant', price: 0.55, stock: { amount: 60, minimum: 30 } },
   { id: 'tape-double', kind: 'tape', name: 'Double-sided tape 25', source, tapeWidth: 0.025, thickness: 0.2e-3, use: 'double', maxTemperature: celsius(90), rollLength: 50, price: 0.2 },
   { id: 'tape-flash', kind: 'tape', name: 'Flash tape 25', source, tapeWidth: 0.025, thickness: 0.06e-3, use: 'flash', maxTemperature: celsius(200), rollLength: 66, price: 0.35 },
   { id: 'bag-film-70', kind: 'film', name: 'Bag film 70, hot', source, use: 'bag', thickness: 70e-6, maxTemperature: celsius(200), rollWidth: 3, rollLength: 60, strength: 40e6, elongation: 3.5, arealWeight: 0.08, price: 2.2 },
@@ -84,7 +84,7 @@ export const demoMaterials: Material[] = [
   { id: 'bucket-10', kind: 'pot', name: 'Mixing bucket 10 L', source, use: 'mixing', capacity: 0.01, price: 2.5 },
   { id: 'catch-pot-5', kind: 'pot', name: 'Catch pot 5 L', source, use: 'catch', capacity: 0.005, price: 180 },
   {
-    id: 'epoxy-slow-s3', kind: 'resin', name: 'Epoxy slow S3', source, density: 1130, hardenerParts: 30, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
+    id: 'epoxy-slow-s3', kind: 'resin', price: 14, name: 'Epoxy slow S3', source, density: 1130, hardenerParts: 30, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
     viscosityPoints: [
       { temperature: celsius(15), viscosity: 0.52 },
       { temperature: celsius(20), viscosity: 0.36 },
@@ -99,7 +99,7 @@ export const demoMaterials: Material[] = [
     ],
   },
   {
-    id: 'epoxy-mid-s2', kind: 'resin', name: 'Epoxy medium S2', source, density: 1130, hardenerParts: 28, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
+    id: 'epoxy-mid-s2', kind: 'resin', price: 14, name: 'Epoxy medium S2', source, density: 1130, hardenerParts: 28, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
     viscosityPoints: [
       { temperature: celsius(20), viscosity: 0.33 },
       { temperature: celsius(30), viscosity: 0.18 },
@@ -110,7 +110,7 @@ export const demoMaterials: Material[] = [
     ],
   },
   {
-    id: 'epoxy-long-s5', kind: 'resin', name: 'Epoxy extra slow S5', source, density: 1120, hardenerParts: 33, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
+    id: 'epoxy-long-s5', kind: 'resin', price: 14, name: 'Epoxy extra slow S5', source, density: 1120, hardenerParts: 33, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
     viscosityPoints: [
       { temperature: celsius(20), viscosity: 0.38 },
       { temperature: celsius(30), viscosity: 0.2 },
@@ -121,7 +121,7 @@ export const demoMaterials: Material[] = [
     ],
   },
   {
-    id: 'polyester-p2', kind: 'resin', name: 'Polyester P2, peroxide', source, density: 1090, hardenerParts: 1.5, chemistry: 'radical', gelViscosityRatio: null,
+    id: 'polyester-p2', kind: 'resin', price: 4.5, name: 'Polyester P2, peroxide', source, density: 1090, hardenerParts: 1.5, chemistry: 'radical', gelViscosityRatio: null,
     viscosityPoints: [
       { temperature: celsius(15), viscosity: 0.24 },
       { temperature: celsius(25), viscosity: 0.16 },
@@ -138,7 +138,7 @@ export const demoMaterials: Material[] = [
     },
   },
   {
-    id: 'epoxy-kinetic-k1', kind: 'resin', name: 'Epoxy K1, warm cure', source, density: 1140, hardenerParts: 34, gelViscosityRatio: null,
+    id: 'epoxy-kinetic-k1', kind: 'resin', price: 14, name: 'Epoxy K1, warm cure', source, density: 1140, hardenerParts: 34, gelViscosityRatio: null,
     viscosityPoints: [],
     gelPoints: [],
     kinetics: {
@@ -148,7 +148,7 @@ export const demoMaterials: Material[] = [
     heatToGel: 230000,
   },
   {
-    id: 'vinyl-ester-v1', kind: 'resin', name: 'Vinyl ester V1, 1.2 % catalyst', source, density: 1060, hardenerParts: 1.2, chemistry: 'radical', gelViscosityRatio: null, gelMass: 0,
+    id: 'vinyl-ester-v1', kind: 'resin', price: 7.5, name: 'Vinyl ester V1, 1.2 % catalyst', source, density: 1060, hardenerParts: 1.2, chemistry: 'radical', gelViscosityRatio: null, gelMass: 0,
     viscosityPoints: [
       { temperature: celsius(18), viscosity: 0.26 },
       { temperature: celsius(25), viscosity: 0.195 },

@@ -38,7 +38,17 @@ const plate: Job = {
     ...gore.part,
     outline: box(0, 0, 0.6, 0.3),
     holes: [{ id: 'hole', outline: box(0.12, 0.12, 0.05, 0.05) }],
-    features: [{ id: 'rise', name: 'Rise', kind: 'rise', points: upright(0.02), height: 0.02, radius: 0.01, angle: null }],
+    features: [
+      {
+        id: 'rise',
+        name: 'Rise',
+        kind: 'rise',
+        points: upright(0.02),
+        height: 0.02,
+        radius: 0.01,
+        angle: null,
+      },
+    ],
   },
   laminate: { ...gore.laminate, coreId: 'foam-15' },
   zones: [

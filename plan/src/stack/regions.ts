@@ -1,5 +1,5 @@
 import type { JobLayer, LayerCovers } from '@wick/contract/job/stack';
-import { nearestOnLine, pointAlong, straightenedRing } from '@wick/core/geometry/along';
+import { nearestOnLine, straightenedRing } from '@wick/core/geometry/along';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import {
   intersect,
@@ -14,6 +14,7 @@ import type { PartShape } from '@wick/core/layouts/frame';
 import type { Point } from '@wick/core/geometry/polygon';
 import { roundPoint } from '../job/edits.ts';
 import type { LaidJob } from '../job/laid.ts';
+import { inletOf } from '../layout/hoses.ts';
 import { ofKind, samplesOf } from '../layout/lines.ts';
 import { partPatch } from '../part/patch.ts';
 
@@ -65,9 +66,7 @@ function covered(job: LaidJob, covers: LayerCovers): Region {
 
 /** Where hoses come through the bag: at the place where each joins its line. */
 export const portsOf = (job: Pick<LaidJob, 'lines'>): Point[] =>
-  job.lines
-    .filter(({ kind }) => kind !== 'race')
-    .map(({ points, inlet }) => (points.length === 1 ? points[0]! : pointAlong(points, inlet)));
+  job.lines.filter(({ kind }) => kind !== 'race').map(inletOf);
 
 const strips = (lines: readonly Pick<LaidJob['lines'][number], 'points'>[], distance: number): Region =>
   lines.reduce<Region>((sum, { points }) => unite(sum, strip(points, distance)), []);

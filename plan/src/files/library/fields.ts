@@ -35,12 +35,12 @@ const roll: Field[] = [
   { path: 'rollWidth', label: 'Roll width', quantity: 'length', optional: true },
   { path: 'rollLength', label: 'Roll length', quantity: 'length', optional: true },
 ];
-const per = (what: string): Field => ({
-  path: 'price',
-  label: `Price per ${what}`,
-  quantity: 'number',
-  optional: true,
-});
+/** What it costs, and what lies on the shelf, in what it is sold by. */
+const per = (what: string): Field[] => [
+  { path: 'price', label: `Price per ${what}`, quantity: 'number', optional: true },
+  { path: 'stock.amount', label: `In stock, ${what}`, quantity: 'number', optional: true },
+  { path: 'stock.minimum', label: `Order below, ${what}`, quantity: 'number', optional: true },
+];
 const sheetWeight: Field = {
   path: 'arealWeight',
   label: 'Areal weight',
@@ -66,7 +66,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     { path: 'permeability.across', label: 'across', quantity: 'permeability', optional: true },
     { path: 'permeability.through', label: 'through', quantity: 'permeability', optional: true },
     ...roll,
-    per('m²'),
+    ...per('m²'),
   ],
   core: [
     { path: 'thickness', label: 'Thickness', quantity: 'thickness' },
@@ -80,7 +80,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     { path: 'cells', label: 'Cells', choices: ['open', 'closed'], optional: true },
     { path: 'sheetLength', label: 'Sheet length', quantity: 'length', optional: true },
     { path: 'sheetWidth', label: 'Sheet width', quantity: 'length', optional: true },
-    per('m²'),
+    ...per('m²'),
   ],
   flowMesh: [
     { path: 'thickness', label: 'Thickness, pressed', quantity: 'thickness' },
@@ -90,7 +90,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     heat,
     ...roll,
     uses,
-    per('m²'),
+    ...per('m²'),
   ],
   film: [
     { path: 'use', label: 'Use', choices: ['bag', 'release', 'perforated'] },
@@ -103,7 +103,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     heat,
     ...roll,
     uses,
-    per('m²'),
+    ...per('m²'),
   ],
   peelPly: [
     { path: 'resinUptake', label: 'Resin taken, per area', quantity: 'thickness' },
@@ -113,7 +113,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     sheetWeight,
     heat,
     ...roll,
-    per('m²'),
+    ...per('m²'),
   ],
   bleeder: [
     { path: 'arealWeight', label: 'Areal weight', quantity: 'arealWeight' },
@@ -123,7 +123,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     heat,
     ...roll,
     uses,
-    per('m²'),
+    ...per('m²'),
   ],
   line: [
     { path: 'form', label: 'Form', choices: ['spiral', 'profile', 'tube'] },
@@ -131,14 +131,14 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     heat,
     coil,
     uses,
-    per('m'),
+    ...per('m'),
   ],
   hose: [
     { path: 'bore', label: 'Bore', quantity: 'length' },
     { path: 'wall', label: 'Wall', quantity: 'thickness', optional: true },
     heat,
     coil,
-    per('m'),
+    ...per('m'),
   ],
   tape: [
     { path: 'tapeWidth', label: 'Width', quantity: 'length' },
@@ -146,7 +146,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     heat,
     { path: 'use', label: 'Use', choices: ['sealant', 'double', 'flash'], optional: true },
     { path: 'rollLength', label: 'Roll', quantity: 'length', optional: true },
-    per('m'),
+    ...per('m'),
   ],
   resin: [
     { path: 'density', label: 'Density', quantity: 'density' },
@@ -154,7 +154,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     { path: 'gelMass', label: 'Gel times are of a pot of (0: thin film)', quantity: 'mass', optional: true },
     { path: 'chemistry', label: 'Cures as', choices: ['amine', 'radical'], optional: true },
     { path: 'gelViscosityRatio', label: 'Thickens to gel by', quantity: 'factor', optional: true },
-    per('kg'),
+    ...per('kg'),
   ],
   pump: [
     { path: 'ultimatePressure', label: 'Pulls down to', quantity: 'absolutePressure' },
@@ -163,18 +163,18 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
   pot: [
     { path: 'use', label: 'Use', choices: ['mixing', 'feed', 'catch'] },
     { path: 'capacity', label: 'Holds', quantity: 'volume' },
-    per('piece'),
+    ...per('piece'),
   ],
   fitting: [
     { path: 'use', label: 'Use', choices: ['through', 'tee', 'joint', 'clamp', 'valve'] },
     heat,
     uses,
-    per('piece'),
+    ...per('piece'),
   ],
   sundry: [
     { path: 'use', label: 'Use', choices: ['gloves', 'cup', 'stick', 'brush', 'other'] },
     uses,
-    per('piece'),
+    ...per('piece'),
   ],
 };
 

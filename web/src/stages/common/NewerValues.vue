@@ -12,13 +12,14 @@ const props = defineProps<{ kinds: readonly Material['kind'][] }>();
 const job = useSession();
 const library = useLibraryStore();
 
+/** Price and shelf are the library's own business. */
+const valuesOf = ({ price: _, stock: __, ...values }: Material): unknown =>
+  JSON.parse(JSON.stringify(values));
 const newer = computed(() =>
   job.laid.materials.flatMap((own) => {
     const stored = props.kinds.includes(own.kind) ? library.find(own.id)?.material : undefined;
     // The library keeps its fields in its own order; undefined and left out are the same.
-    return stored && !equal(JSON.parse(JSON.stringify(stored)), JSON.parse(JSON.stringify(own)))
-      ? [{ own, stored }]
-      : [];
+    return stored && !equal(valuesOf(stored), valuesOf(own)) ? [{ own, stored }] : [];
   }),
 );
 </script>

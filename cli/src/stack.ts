@@ -1,0 +1,63 @@
+import { hasFront } from '@wick/plan/processes/processes';
+import { forecastJob, verdictOf } from '@wick/plan/forecast/assess';
+import type { LaidJob } from '@wick/plan/job/laid';
+import { bagOf } from '@wick/plan/bag/bag';
+import { checkStack } from '@wick/plan/stack/checks';
+import { layerWord } from '@wick/plan/stack/kinds';
+import { takeOffCsv, unitWords } from '@wick/plan/takeoff/sheet';
+import { takeOffOf } from '@wick/plan/takeoff/take-off';
+import { ModelError } from '@wick/core/model-error';
+import { formatQuantity } from '@wick/core/units/format';
+import type { Shop } from '@wick/contract/shop';
+import { exitCodes, type Output } from './exit-codes.ts';
+import { readJobAt, shopOf, type ShopOptions } from './read-job.ts';
+import { writeText } from './write-text.ts';
+
+interface StackOptions extends ShopOptions {
+  csv?: string;
+}
+
+/** Hands for a day, where nobody says otherwise: common practice, no source. */
+const CREW = { people: 2, hours: 4 };
+
+/** What lies on the plies of a job, what is wrong with it, how the bag measures, and what all of it takes. */
+export function stack(file: string, options: StackOptions, { out }: Output): number {
+  const job = readJobAt(file);
+  const shop = shopOf(options);
+  const length = (value: number) => formatQuantity(value, 'length');
+  out(job.name);
+  out('Layers, bag on top:');
+  for (const layer of [...job.layers].reverse())
+    out(`  ${layerWord(layer.kind)}: ${nameOf(job, layer.materialId)}`);
+  const breaks = checkStack(job, {
+    ...{ shop, materials: job.materials, show: (value, quantity) => formatQuantity(value, quantity) },
+    ...forecastIn(job, shop),
+  });
+  for (const { message, fix } of breaks) out(`wrong  ${message}${fix ? ` ${fix.label}.` : ''}`);
+  if (breaks.length === 0) out('Nothing missing, nothing short.');
+  if (job.layers.some(({ kind }) => kind === 'bag')) {
+    const bag = bagOf(job, shop);
+    out(`Film ${length(bag.film.length)} by ${length(bag.film.width)}, tape ${length(bag.tape)}.`);
+    for (const { name, height } of bag.pleats) out(`pleat  ${length(height)} high at ${name}`);
+    for (const { name, todo } of bag.bridges) out(`bridges  ${name}: ${todo[0]}`);
+  }
+  const takeOff = takeOffOf(job, { shop, materials: job.materials, ...CREW });
+  for (const { name, amount, unit, why } of takeOff.items)
+    out(`take  ${Math.round(100 * amount) / 100} ${unitWords[unit]} ${name} (${why})`);
+  if (options.csv !== undefined) writeText(options.csv, takeOffCsv(takeOff));
+  return breaks.length === 0 ? exitCodes.fine.code : exitCodes.trouble.code;
+}
+
+const nameOf = (job: LaidJob, id: string | null) =>
+  job.materials.find((own) => own.id === id)?.name ?? 'not chosen';
+
+/** A forecast where the job can be forecast. */
+function forecastIn(job: LaidJob, shop: Shop) {
+  try {
+    const flow = hasFront(job) ? forecastJob(job, shop) : null;
+    return { flow, verdict: flow && verdictOf(job, shop, flow) };
+  } catch (error) {
+    if (error instanceof ModelError) return { flow: null, verdict: null };
+    throw error;
+  }
+}
