@@ -117,7 +117,7 @@ describe('the bag', () => {
     expect(bagOf(job, demoShop).film.length).toBeGreaterThan(1.3);
   });
 
-  test('a section that somebody draws is cut as well, and moves with the plan', () => {
+  test('a section that somebody draws is cut as well, where it is drawn', () => {
     const drawn: LaidJob = {
       ...withFeatures(feature({})),
       part: {

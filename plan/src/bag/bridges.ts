@@ -71,7 +71,7 @@ export function bridgesOf(job: LaidJob, shop: Shop): Bridge[] {
         pocket: pocketArea(corner, spanned) * lineLength(feature.points),
         gap: pocketGap(corner, spanned),
         pairedWith: pair?.name ?? null,
-        todo: whatToDo({ feature, locked, lacking, stretches, pair }),
+        todo: whatToDo({ feature, locked, spanned, lacking, stretches, pair }),
       };
     })
     .filter(({ spanned, radius }) => spanned > radius)
@@ -104,11 +104,12 @@ function runBeside(a: readonly Point[], b: readonly Point[]): boolean {
 function whatToDo(of: {
   feature: JobFeature;
   locked: number;
+  spanned: number;
   lacking: number | null;
   stretches: boolean;
   pair: JobFeature | null;
 }): string[] {
-  const { feature, locked, lacking, stretches, pair } = of;
+  const { feature, locked, spanned, lacking, stretches, pair } = of;
   const mm = (value: number) => `${Math.ceil(1e3 * value)} mm`;
   return [
     ...(pair
@@ -119,7 +120,7 @@ function whatToDo(of: {
       : []),
     ...(lacking !== null && lacking > 0 ? [`Leave ${mm(lacking)} of slack in the film along it.`] : []),
     ...(stretches ? [] : ['Without slack the film would have to stretch too far.']),
-    `A fillet of ${mm(Math.max(locked, feature.radius))}, or a relief cut in the plies, ends it for good.`,
+    `A fillet of ${mm(spanned)}, or a relief cut in the plies, ends it for good.`,
   ];
 }
 

@@ -31,6 +31,7 @@ function faultOfIds(job: Job): string | null {
     ...marks,
     ...zonesOf(job),
     ...part.features,
+    ...part.sections,
     ...part.holes,
     ...resin.batches,
     ...plies.flatMap((ply) => (isThrough(ply) ? [] : [ply])),
@@ -38,7 +39,7 @@ function faultOfIds(job: Job): string | null {
   const twice = firstTwice(all.map(({ id }) => id));
   return twice === undefined
     ? null
-    : `The id "${twice}" is used twice among plies, layouts, lines, their actions, marks, tees, pots, pumps, layers and their areas, zones, holes, features and batches. Give each its own.`;
+    : `The id "${twice}" is used twice among plies, layouts, lines, their actions, marks, tees, pots, pumps, layers and their areas, zones, holes, features, sections and batches. Give each its own.`;
 }
 
 /** By sets: a job may hold thousands of things. */

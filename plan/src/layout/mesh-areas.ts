@@ -49,7 +49,7 @@ export const endMeshShort = (vent: Pick<JobLine, 'points'>, gap: number, seed: s
   onLayout(({ layers }) => ({ layers: layers.map((layer) => endedShort(layer, vent, gap, seed)) }));
 
 /** A layer that ends so far short of vents; as it is where it is no mesh. */
-export function endedShort(
+function endedShort(
   layer: JobLayer,
   vent: Pick<JobLine, 'points'>,
   gap: number,

@@ -8,7 +8,8 @@ import { demoMaterials } from '../demo/materials.ts';
 import { COARSE, forecastJob, verdictOf } from '../forecast/assess.ts';
 import { jobOf, laidOut, type LaidJob } from '../job/laid.ts';
 import { laidDemos } from '../test/laid-demos.ts';
-import { checkStack, stackRules, type StackBreak, type StackContext } from './checks.ts';
+import { checkStack, stackRules } from './checks.ts';
+import type { StackBreak, StackContext } from './rule.ts';
 import { newLayer } from './edits.ts';
 import { startFrom, startingStacks } from './starting.ts';
 

@@ -1,11 +1,7 @@
 import type { JobLayer } from '@wick/contract/job/stack';
 import type { Material } from '@wick/contract/materials';
-import type { Shop } from '@wick/contract/shop';
-import type { FlowForecast } from '@wick/core/flow/forecast';
 import type { Point } from '@wick/core/geometry/polygon';
 import { roomAt } from '@wick/core/layouts/frame';
-import type { Verdict } from '@wick/core/verdict/verdict';
-import type { Edit } from '../job/edits.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { checkLayout, type RuleBreak } from '../layout/checks.ts';
@@ -18,28 +14,9 @@ import { addLayer, newLayer, putInOrder, updateLayer, withCovers } from './edits
 import { isCutFrom, layerWord } from './kinds.ts';
 import { layersOf, shareCovered, tapeBand } from './lies.ts';
 import { outOfOrder } from './order.ts';
+import type { StackBreak, StackContext } from './rule.ts';
 import { portsOf } from './regions.ts';
 import { fitting, otherMesh, ventsAcross, withCore } from './mends.ts';
-
-/** Something about a stack that practice has taught not to do: where, why, and the change that mends it. */
-export interface StackBreak {
-  readonly rule: string;
-  /** Layer or line that breaks it; null where one is missing. */
-  readonly itemId: string | null;
-  readonly at: Point | null;
-  readonly message: string;
-  readonly fix: { readonly label: string; readonly apply: Edit } | null;
-}
-
-export interface StackContext {
-  readonly shop: Shop;
-  /** What the workshop has. */
-  readonly materials: readonly Material[];
-  /** The forecast of this very layout and its verdict; null while there is none: what they would tell is then left out. */
-  readonly flow: FlowForecast | null;
-  readonly verdict: Verdict | null;
-  readonly show: (value: number, quantity: 'length' | 'thickness' | 'mass' | 'temperature') => string;
-}
 
 type Breaks = ((Omit<StackBreak, 'rule' | 'at'> & { readonly at?: Point }) | false)[];
 type Rule = (job: LaidJob, context: StackContext) => Breaks;

@@ -15,7 +15,7 @@ const ofUse =
   (material: Material): boolean =>
     !('use' in material) || material.use == null || uses.includes(material.use);
 
-export const kindsOfLayer: Readonly<Record<LayerKind, KindOfLayer>> = {
+const kindsOfLayer: Readonly<Record<LayerKind, KindOfLayer>> = {
   peelPly: { word: 'peel ply', material: 'peelPly' },
   perforatedFilm: { word: 'perforated film', material: 'film', suits: ofUse('perforated') },
   releaseFilm: { word: 'release film', material: 'film', suits: ofUse('release') },

@@ -38,9 +38,3 @@ function lying(job: Layered, layers: readonly JobLayer[]): Lying {
     layers.map(({ materialId }) => materialOf(job, materialId, kind)).filter((material) => material !== null);
   return { flowMeshes: of('flowMesh'), peelPlies: of('peelPly'), films: of('film') };
 }
-
-/** A flow mesh lies somewhere on a laminate. */
-export const hasMeshOn = (job: Layered, zoneId: string | null): boolean => {
-  const { flowMeshes = [], under } = laidOn(job, zoneId);
-  return flowMeshes.length + (under.flowMeshes?.length ?? 0) > 0;
-};

@@ -10,7 +10,7 @@ import { withLaminate } from '../laminate/edits.ts';
 import { onLayout } from '../layout/edits.ts';
 import { samplesOf } from '../layout/lines.ts';
 import { stackOf } from '../laminate/stack.ts';
-import type { StackContext } from './checks.ts';
+import type { StackContext } from './rule.ts';
 import { updateLayer, withCovers } from './edits.ts';
 import { meshedWith, meshOf, withMesh } from './mesh.ts';
 

@@ -88,7 +88,7 @@ function onPart(job: LaidJob, part: Region, { edge, feed, vent }: LayerCovers & 
 }
 
 /** Feeds that lie along the part's edge, where a layer may end otherwise than elsewhere. */
-export const feedsAlongEdge = (job: Pick<LaidJob, 'lines'>, part: PartShape) => {
+const feedsAlongEdge = (job: Pick<LaidJob, 'lines'>, part: PartShape) => {
   const edge = [...part.outline, part.outline[0]!];
   return ofKind(job, 'feed').filter((line) =>
     samplesOf(line).every((p) => nearestOnLine(p, edge).distance < ALONG_EDGE),

@@ -52,6 +52,11 @@ import {
   splitEdgeAt,
 } from '../part/edits.ts';
 import { addFeature, moveFeaturePoint, removeFeature } from '../part/features.ts';
+import { addSection, removeSection } from '../bag/edits.ts';
+import { layerKinds } from '@wick/contract/job/stack';
+import { addLayer, moveLayer, newLayer, removeLayer, updateLayer } from '../stack/edits.ts';
+import { drawEnd, placesOf, sectionAt } from '../stack/section.ts';
+import { startFrom, startingStacks } from '../stack/starting.ts';
 import { addZone, copyRing, raiseZone, removeRing, updateZone, withPurpose } from '../part/zones.ts';
 
 /** A number 0-1 each time it is asked. */
@@ -100,6 +105,7 @@ const fittings = (job: Job) => {
   const { stations, tees, layers } = currentLayout(job);
   return [...stations, ...tees, ...meshAreasOf({ layers })];
 };
+const layersOf = (job: Job) => currentLayout(job).layers;
 const zones = (job: Job) => [...job.zones, ...currentLayout(job).brakes];
 
 export const moves: Readonly<Record<string, Move>> = {
@@ -117,6 +123,28 @@ export const moves: Readonly<Record<string, Move>> = {
   'move an end': on(lines, ({ id, points }, _, dice) =>
     moveLinePoint(id, Math.floor(dice() * points.length), place(dice)),
   ),
+  section: (_, dice, id) => addSection([place(dice), place(dice)], id),
+  'remove a section': on(
+    (job) => job.part.sections,
+    ({ id }) => removeSection(id),
+  ),
+  layer: (_, dice, id) => addLayer(newLayer(pick(layerKinds, dice)!, null, id)),
+  'move a layer': on(layersOf, ({ id }, _, dice) => moveLayer(id, dice() < 0.5 ? 1 : -1)),
+  'lap a layer': on(layersOf, ({ id }, _, dice) => updateLayer(id, { lap: 0.05 * dice() })),
+  'remove a layer': on(layersOf, ({ id }) => removeLayer(id)),
+  'start a stack': (job, dice, id) => {
+    const stack = pick(startingStacks(job), dice);
+    return stack ? startFrom(stack, job.materials, id) : null;
+  },
+  'draw an end': (job, dice) => {
+    const laid = laidOut(job);
+    const section = sectionAt(laid, pick(placesOf(laid), dice)!);
+    const layer = pick(
+      section.layers.filter(({ ends }) => ends.length > 0),
+      dice,
+    );
+    return layer ? drawEnd(section, layer.id, layer.ends[0]!.name, 0.2 * dice() - 0.1) : null;
+  },
   'bend a line': on(lines, ({ id }, _, dice) => bendLine(id, place(dice))),
   'change a line': on(lines, ({ id, startsOpen }) => updateLine(id, { startsOpen: !startsOpen })),
   'remove a line': on(lines, ({ id }) => removeLine(id)),

@@ -1,5 +1,6 @@
 import { checkLayout, type RuleBreak } from '@wick/plan/layout/checks';
-import { checkStack, type StackBreak } from '@wick/plan/stack/checks';
+import { checkStack } from '@wick/plan/stack/checks';
+import type { StackBreak } from '@wick/plan/stack/rule';
 import { atRest } from './at-rest.ts';
 import type { Desk } from './desk.ts';
 import type { Forecast } from './forecast.ts';

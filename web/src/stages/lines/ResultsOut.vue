@@ -2,7 +2,7 @@
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { csvOf, vtuOf } from '@wick/plan/files/results-out';
 import { saveFile } from '../../ui/save-file.ts';
-import { boardPng, boardSvg } from './board-picture.ts';
+import { standalonePng, standaloneSvg } from '../../ui/svg-picture.ts';
 
 /** Values at the nodes, or the board as it is seen, to take elsewhere. */
 const job = useSession();
@@ -14,8 +14,8 @@ function save(write: typeof csvOf, type: string, extension: string) {
   if (flow && timeline) saveAs(new Blob([write(flow, timeline)], { type }), extension);
 }
 const saveAs = (content: Blob, extension: string) => saveFile(`${job.laid.name}.${extension}`, content);
-const saveSvg = () => saveAs(new Blob([boardSvg(board())], { type: 'image/svg+xml' }), 'svg');
-const savePng = async () => saveAs(await boardPng(board()), 'png');
+const saveSvg = () => saveAs(new Blob([standaloneSvg(board())], { type: 'image/svg+xml' }), 'svg');
+const savePng = async () => saveAs(await standalonePng(board()), 'png');
 </script>
 
 <template>

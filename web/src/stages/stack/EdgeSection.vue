@@ -8,7 +8,10 @@ import {
 } from '@wick/plan/stack/section';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
+import { Button } from 'ant-design-vue';
 import { useShopStore } from '../../data/shop-store.ts';
+import { saveFile } from '../../ui/save-file.ts';
+import { standalonePng, standaloneSvg } from '../../ui/svg-picture.ts';
 import { drawSection } from './section-picture.ts';
 
 /** The bench: the part's edge cut across, every layer with its end to take hold of. */
@@ -62,6 +65,11 @@ const endWords = (at: number) =>
     : at > 0
       ? `${long(at)} past the edge`
       : `${long(at)} short of the edge`;
+
+const fileName = (ending: string) => `${job.laid.name} section, ${props.place}.${ending}`;
+const saveSvg = () =>
+  saveFile(fileName('svg'), new Blob([standaloneSvg(svg.value!)], { type: 'image/svg+xml' }));
+const savePng = async () => saveFile(fileName('png'), await standalonePng(svg.value!));
 
 const watcher = new ResizeObserver(([entry]) => (width.value = Math.max(320, entry!.contentRect.width)));
 onMounted(() => watcher.observe(svg.value!.parentElement!));
@@ -131,6 +139,10 @@ onBeforeUnmount(() => watcher.disconnect());
         </text>
       </template>
     </svg>
+    <div class="tools out">
+      <Button size="small" @click="saveSvg">As SVG</Button>
+      <Button size="small" @click="savePng">As PNG</Button>
+    </div>
     <p class="quiet">
       Heights are not to scale, ends are. Drag an end, or use the arrow keys.
       {{
@@ -143,7 +155,13 @@ onBeforeUnmount(() => watcher.disconnect());
 </template>
 
 <style scoped>
+.out {
+  position: absolute;
+  right: 0;
+  bottom: 0;
+}
 .section {
+  position: relative;
   min-width: 0;
 }
 svg {

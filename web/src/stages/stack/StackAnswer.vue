@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { BASE } from '@wick/contract/job/stack';
-import type { StackBreak } from '@wick/plan/stack/checks';
+import type { StackBreak } from '@wick/plan/stack/rule';
 import { partSums } from '@wick/plan/laminate/ply-book';
 import { settle } from '@wick/plan/settle';
 import { startFrom, startingStacks } from '@wick/plan/stack/starting';

@@ -16,8 +16,8 @@ const CARRIED = [
   'paint-order',
 ];
 
-/** The board as a drawing that stands on its own: styles written into it, on a paper ground. */
-export function boardSvg(svg: SVGSVGElement): string {
+/** A drawing on the screen as one that stands on its own: styles written into it, on a paper ground. */
+export function standaloneSvg(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const originals = [svg, ...svg.querySelectorAll('*')];
   const copies = [copy, ...copy.querySelectorAll('*')];
@@ -41,10 +41,10 @@ export function boardSvg(svg: SVGSVGElement): string {
 }
 
 /** Twice as many pixels as on the screen, so that it prints. */
-export async function boardPng(svg: SVGSVGElement): Promise<Blob> {
+export async function standalonePng(svg: SVGSVGElement): Promise<Blob> {
   const { width, height } = svg.getBoundingClientRect();
   const image = new Image();
-  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(boardSvg(svg))}`;
+  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(standaloneSvg(svg))}`;
   await image.decode();
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [2 * width, 2 * height];

@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import { bagOf } from '@wick/plan/bag/bag';
+import { phaseWords, unitWords } from '@wick/plan/takeoff/sheet';
+import { takeOffOf } from '@wick/plan/takeoff/take-off';
+import { layerWord } from '@wick/plan/stack/kinds';
+import { boundsOf } from '@wick/core/geometry/polygon';
+import { Button } from 'ant-design-vue';
+import { computed, onBeforeUnmount, ref, watchEffect } from 'vue';
+import { useSession } from '../../compute/use-desk.ts';
+import { useLibraryStore } from '../../data/library-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
+import Choice from '../../ui/Choice.vue';
+import { fittingScale, papers, scales } from './paper.ts';
+import PrintedPleats from './PrintedPleats.vue';
+
+/** The pleat plan to scale, and the kit list in order of use with the stack for the dry rehearsal. */
+const job = useSession();
+const shop = useShopStore();
+const library = useLibraryStore();
+const paperName = ref('A4');
+const paper = computed(() => papers.find(({ name }) => name === paperName.value)!);
+const CREW = { people: 2, hours: 4 };
+
+const bag = computed(() => bagOf(job.laid, shop.shop));
+const takeOff = computed(() =>
+  takeOffOf(job.laid, { shop: shop.shop, materials: library.materials, ...CREW }),
+);
+const box = computed(() =>
+  boundsOf(bag.value.tapeLine.length > 0 ? bag.value.tapeLine : job.laid.part.outline),
+);
+const size = computed(() => ({
+  width: box.value.maxX - box.value.minX,
+  height: box.value.maxY - box.value.minY,
+}));
+const scale = computed(() => fittingScale(size.value, paper.value) ?? scales.at(-1)!);
+const reversed = computed(() => [...job.laid.layers].reverse().map(({ kind }) => layerWord(kind)));
+const amount = (value: number) => (Math.round(100 * value) / 100).toString();
+
+const style = document.createElement('style');
+document.head.append(style);
+watchEffect(() => {
+  style.textContent = `@page { size: ${paper.value.width}mm ${paper.value.height}mm; margin: 0; }`;
+});
+onBeforeUnmount(() => style.remove());
+const print = () => window.print();
+const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
+</script>
+
+<template>
+  <div class="tools bar">
+    <RouterLink :to="`/jobs/${job.id}/stack?pane=take-off`">Back to the stack</RouterLink>
+    <Choice
+      v-model:value="paperName"
+      class="sheet-size"
+      aria-label="Sheet"
+      :options="papers.map(({ name }) => ({ value: name, label: name }))"
+    />
+    <Button type="primary" @click="print">Print</Button>
+    <span class="quiet">Print at 100 %, then check the bar under the plan with a rule.</span>
+  </div>
+  <main>
+    <section
+      class="page"
+      :style="{ width: `${paper.width}mm`, height: `${paper.height}mm` }"
+      data-testid="pleats"
+    >
+      <header>
+        <b class="title">{{ job.laid.name }}: bag</b>
+        <span class="number">1:{{ scale }}</span>
+        <span>
+          film {{ shop.showLong(bag.film.length) }} × {{ shop.showLong(bag.film.width) }}, tape
+          {{ shop.showLong(bag.tape) }}
+        </span>
+        <span>{{ shop.shop.name }}, {{ day }}</span>
+      </header>
+      <PrintedPleats :job="job.laid" :bag="bag" :scale="scale" :paper="paper" />
+    </section>
+    <section class="page flow" :style="{ width: `${paper.width}mm`, minHeight: `${paper.height}mm` }">
+      <header>
+        <b class="title">{{ job.laid.name }}: kit</b><span>{{ shop.shop.name }}, {{ day }}</span>
+      </header>
+      <table class="sheet" data-testid="kit">
+        <thead>
+          <tr>
+            <th></th>
+            <th>In order of use</th>
+            <th>Take</th>
+            <th>For</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="item in takeOff.items" :key="`${item.phase} ${item.name} ${item.why}`">
+            <td>☐</td>
+            <td>
+              {{ item.name }}<br /><small>{{ phaseWords[item.phase] }}</small>
+            </td>
+            <td class="number">{{ amount(item.amount) }} {{ unitWords[item.unit] }}</td>
+            <td>{{ item.why }}{{ item.comesBack ? '; comes back' : '' }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <h3>Dry rehearsal, from the top of the pile</h3>
+      <p>
+        {{ reversed.join(', ') || 'nothing lies on the plies yet' }}, then the plies from the last to the
+        first.
+      </p>
+      <h3>Drawing it down</h3>
+      <ol>
+        <li v-for="step in bag.pullDown" :key="step">☐ {{ step }}</li>
+      </ol>
+      <p class="quiet">A plan, not a certificate. Follow the safety data sheets and your site’s rules.</p>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.bar {
+  padding: 10px 16px;
+  align-items: center;
+}
+.sheet-size {
+  width: 110px;
+}
+.page {
+  background: white;
+  margin: 8px auto 24px;
+  padding: 10mm;
+  box-shadow: 0 1px 6px #0003;
+  overflow: hidden;
+}
+.page.flow {
+  overflow: visible;
+}
+header {
+  display: flex;
+  gap: 6mm;
+  align-items: baseline;
+  height: 14mm;
+  font-size: 3.6mm;
+}
+.title {
+  font: 600 7mm var(--display);
+}
+@media print {
+  .bar {
+    display: none;
+  }
+  .page {
+    margin: 0;
+    box-shadow: none;
+    break-after: page;
+  }
+  .page.flow {
+    height: auto !important;
+  }
+}
+</style>
