@@ -327,25 +327,6 @@ describe('drafts in the browser', () => {
     const file = new URL('../../../contract/src/migrations/frozen/version-4-spinner.json', import.meta.url);
     const old = JSON.parse(readFileSync(file, 'utf8')) as { version: number };
     expect(old.version).toBe(4);
-    storage.setItem('wick-draft-j', text);
-      expect(browserDrafts.read('j')).toBeNull();
-      expect(items.size).toBe(0);
-    }
-  });
-
-  test('a draft whose outline crosses itself is not lost for that', () => {
-    const [a, b, c, ...rest] = demoJobs[2]!.part.outline;
-    const crossed = { ...demoJobs[2]!, part: { ...demoJobs[2]!.part, outline: [b!, a!, c!, ...rest] } };
-    expect(readJob(crossed)).toMatchObject({ ok: false, message: expect.stringContaining('crosses itself') });
-    browserDrafts.keep('j', { revision: 1, document: crossed });
-    expect(browserDrafts.read('j')!.document).toEqual(crossed);
-  });
-
-  test('a draft of an earlier version is brought up to date; storage that refuses stops nothing', () => {
-    const { layouts, currentLayoutId, zones, ...rest } = demoJobs[1]!;
-    const { id, letter, name, brakes, ...laid } = layouts[0]!;
-    expect([currentLayoutId, zones, brakes]).toEqual([id, [], []]);
-    const old = { ...rest, ...laid, version: 4, layout: { letter, name }, zones: [], variants: [] };
     storage.setItem('wick-draft-j', JSON.stringify({ revision: 2, document: old }));
     expect(browserDrafts.read('j')!.document.layouts[0]!.lines).toEqual(demoJobs[1]!.layouts[0]!.lines);
     localStorage.setItem = () => {
