@@ -45,7 +45,18 @@ test('every screen and printed page can be read by eye, keys and screen reader',
     await look(`lines, ${pane}`);
   }
   const job = page.url().replace(/\/lines.*/, '');
-  for (const stage of ['part', 'laminate', 'resin', 'vacuum', 'print', 'script']) {
+  for (const stage of [
+    'part',
+    'laminate',
+    'stack',
+    'stack?pane=bag',
+    'stack?pane=take-off',
+    'resin',
+    'vacuum',
+    'print',
+    'kit',
+    'script',
+  ]) {
     await page.goto(`${job}/${stage}`);
     await expect(page.getByText('Try-out').first()).toBeVisible();
     await look(stage);

@@ -141,7 +141,7 @@ const filmSchema = z.strictObject({
   /** Of a perforated film, in a square pattern; null takes what is usual. */
   holes: holes(1e-5, 1e-4),
   /** At yield, Pa, and strain at break: how tightly a bag spans a corner. */
-  strength: quantity('gaugePressure', { above: 1e5, below: 1e9 }).nullable().optional(),
+  strength: quantity('stress', { above: 1e5, below: 1e9 }).nullable().optional(),
   elongation: quantity('fraction', { above: 0, atMost: 10 }).nullable().optional(),
   arealWeight: sheetWeight,
   maxTemperature,

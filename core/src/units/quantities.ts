@@ -87,6 +87,16 @@ export const quantities = {
     usual: 'mbar',
     example: '20 mbar or 26 inHg vac',
   },
+  stress: {
+    label: 'strength',
+    units: [
+      { symbol: 'MPa', aliases: ['N/mm2', 'N/mm²'], factor: 1e6, decimals: 1 },
+      { symbol: 'ksi', factor: 6.894757e6, decimals: 2 },
+      { symbol: 'psi', factor: 6894.757, decimals: 0 },
+    ],
+    usual: 'MPa',
+    example: '35 MPa or 5000 psi',
+  },
   gaugePressure: {
     label: 'vacuum below ambient',
     units: pressureUnits,

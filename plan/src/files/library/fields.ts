@@ -97,7 +97,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     { path: 'thickness', label: 'Thickness', quantity: 'thickness' },
     { path: 'holes.diameter', label: 'Holes', quantity: 'thickness', optional: true },
     { path: 'holes.spacing', label: 'Hole spacing', quantity: 'thickness', optional: true },
-    { path: 'strength', label: 'Strength at yield', quantity: 'gaugePressure', optional: true },
+    { path: 'strength', label: 'Strength at yield', quantity: 'stress', optional: true },
     { path: 'elongation', label: 'Strain at break', quantity: 'fraction', optional: true },
     sheetWeight,
     heat,

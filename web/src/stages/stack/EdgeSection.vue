@@ -139,29 +139,34 @@ onBeforeUnmount(() => watcher.disconnect());
         </text>
       </template>
     </svg>
-    <div class="tools out">
-      <Button size="small" @click="saveSvg">As SVG</Button>
-      <Button size="small" @click="savePng">As PNG</Button>
+    <div class="under">
+      <p class="quiet">
+        Heights are not to scale, ends are. Drag an end, or use the arrow keys.
+        {{
+          section.flange === null
+            ? 'Nobody has measured the flange.'
+            : `The mould ends ${shop.show(section.flange, 'length')} past the edge.`
+        }}
+      </p>
+      <div class="tools">
+        <Button size="small" @click="saveSvg">As SVG</Button>
+        <Button size="small" @click="savePng">As PNG</Button>
+      </div>
     </div>
-    <p class="quiet">
-      Heights are not to scale, ends are. Drag an end, or use the arrow keys.
-      {{
-        section.flange === null
-          ? 'Nobody has measured the flange.'
-          : `The mould ends ${shop.show(section.flange, 'length')} past the edge.`
-      }}
-    </p>
   </div>
 </template>
 
 <style scoped>
-.out {
-  position: absolute;
-  right: 0;
-  bottom: 0;
+.under {
+  display: flex;
+  gap: 12px;
+  justify-content: space-between;
+  align-items: start;
+}
+.under .tools {
+  flex-wrap: nowrap;
 }
 .section {
-  position: relative;
   min-width: 0;
 }
 svg {

@@ -110,7 +110,7 @@ function onKey(event: KeyboardEvent, layer: JobLayer) {
             class="number grip"
             tabindex="0"
             role="button"
-            :aria-label="`${layerWord(layer.kind)}: Alt and arrows to move, Delete to take it out`"
+            :aria-label="`${rows.length - row}, ${layerWord(layer.kind)}: Alt and arrows to move, Delete to take it out`"
             @keydown="onKey($event, layer)"
             >{{ rows.length - row }}</span
           >
