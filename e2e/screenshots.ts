@@ -63,7 +63,6 @@ await page.getByRole('link', { name: 'Hydro spinner' }).click();
 await page.getByTestId('verdict').waitFor();
 await page.waitForTimeout(500);
 await settled(page);
-await shot('spinner');
 await page.keyboard.press('p');
 const feed = (await page.locator('[data-line="feed-1"] .swell').boundingBox())!;
 await page.mouse.click(feed.x, feed.y - 50);
@@ -84,19 +83,22 @@ await page.getByLabel('What the board shows').first().selectOption('Lag of the m
 await page.getByRole('tab', { name: 'Hoses' }).click();
 await page.waitForTimeout(300);
 await shot('kerb-lag');
-await page.getByRole('tab', { name: 'Doubt' }).click();
-await page.getByRole('button', { name: /Run it/ }).click();
-await page.getByTestId('ensemble').waitFor();
-await page.waitForTimeout(15_000);
-await shot('kerb-doubt');
+await page.getByRole('button', { name: /^3 Stack/ }).click();
+await page.getByRole('tab', { name: 'At the vent' }).click();
+await page.getByTestId('layer').filter({ hasText: 'flow mesh' }).click();
+await page.waitForTimeout(500);
+await shot('stack');
 await page.goto(server.url);
 await page.getByRole('link', { name: 'Rescue sled tray' }).click();
-await page.getByRole('button', { name: /^1 Part/ }).click();
-await page.getByRole('tab', { name: 'Zones' }).click();
-await page.getByLabel('Name of Floor').focus();
-await page.waitForTimeout(400);
-await shot('part-zones');
-await page.keyboard.press('Escape');
+await page.getByRole('button', { name: /^3 Stack/ }).click();
+for (const [pane, name] of [
+  ['Bag', 'bag'],
+  ['Take-off', 'take-off'],
+] as const) {
+  await page.getByRole('tab', { name: pane }).click();
+  await page.waitForTimeout(800);
+  await shot(name);
+}
 await page.getByRole('button', { name: /^2 Laminate/ }).click();
 await page.getByRole('tab', { name: /Lashing/ }).click();
 await page.locator('[data-ply="3"]').focus();

@@ -102,4 +102,5 @@ test('the bag is cut by hand, its pleat plan printed to scale, and the kit list 
   await page.getByLabel('Sheet').selectOption({ label: 'A3' });
   await expect(paper).toContainText('1:5');
   await expect(page.getByTestId('kit')).toContainText('Nitrile gloves');
+  await expect(page.getByTestId('labels').getByRole('img')).toHaveCount(rows.length - 1);
 });

@@ -1,3 +1,5 @@
+import { filmRadius, lockedRadius, pocketArea } from '../src/bag/bridging.ts';
+import { filletSaving, slopeExcess } from '../src/bag/section.ts';
 import { rectangularDuct } from '../src/flow/channels.ts';
 import { filmThrough, slitFlow } from '../src/laminate/materials.ts';
 import { stationPressure } from '../src/vacuum/atmosphere.ts';
@@ -31,5 +33,31 @@ export function partChecks(row: Row): void {
     ),
   );
   row('1030 hPa at sea level, at 1500 m, Pa', 'ISO 2533', 85_950, stationPressure(103_000, 1500));
+  const plane = 'plane geometry';
+  row(
+    'Film over a slope of 40 mm at 45°, m',
+    plane,
+    0.0166,
+    slopeExcess({ height: 0.04, angle: Math.PI / 4 }),
+  );
+  row('A fillet of 10 mm at 90° gives back, m', plane, 0.0043, filletSaving(0.01, Math.PI / 2));
+  row(
+    'Film of 50 um, 35 MPa, under 95 kPa spans on, m',
+    'membrane equilibrium',
+    0.0184,
+    filmRadius({ thickness: 50e-6, strength: 35e6, elongation: 1 }, 95e3),
+  );
+  row(
+    'Plies on a leg of 100 mm, friction 0.3, lock below, m',
+    'Coulomb friction',
+    0.03,
+    lockedRadius(0.3, 0.1),
+  );
+  row(
+    'Pocket from R 10 to r 3 mm at 90°, m2',
+    plane,
+    19.5e-6,
+    pocketArea({ radius: 0.003, turn: Math.PI / 2 }, 0.01),
+  );
   row('Styrene at 30 °C, Pa', 'Antoine, from memory', 1171, styreneVapourPressure(303.15));
 }

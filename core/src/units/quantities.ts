@@ -93,6 +93,7 @@ export const quantities = {
       { symbol: 'MPa', aliases: ['N/mm2', 'N/mm²'], factor: 1e6, decimals: 1 },
       { symbol: 'ksi', factor: 6.894757e6, decimals: 2 },
       { symbol: 'psi', factor: 6894.757, decimals: 0 },
+      { symbol: 'Pa', factor: 1, decimals: 0 },
     ],
     usual: 'MPa',
     example: '35 MPa or 5000 psi',

@@ -1,25 +1,19 @@
 import type { JobLayer } from '@wick/contract/job/stack';
-import type { Material } from '@wick/contract/materials';
-import type { Point } from '@wick/core/geometry/polygon';
 import { roomAt } from '@wick/core/layouts/frame';
 import type { LaidJob } from '../job/laid.ts';
-import { materialOf } from '../job/material-of.ts';
 import { checkLayout, type RuleBreak } from '../layout/checks.ts';
 import { updateLine } from '../layout/edits.ts';
 import { partShapeOf } from '../layout/fit.ts';
 import { middleOfLine, ofKind } from '../layout/lines.ts';
 import { hasFront } from '../processes/processes.ts';
-import { bleedOf } from './bleed.ts';
 import { addLayer, newLayer, putInOrder, updateLayer, withCovers } from './edits.ts';
 import { isCutFrom, layerWord } from './kinds.ts';
-import { layersOf, shareCovered, tapeBand } from './lies.ts';
+import { isWetted, layersOf, shareCovered, tapeBand } from './lies.ts';
 import { outOfOrder } from './order.ts';
-import type { StackBreak, StackContext } from './rule.ts';
+import { materialRules } from './material-checks.ts';
+import type { Rule, StackBreak, StackContext } from './rule.ts';
 import { portsOf } from './regions.ts';
-import { fitting, otherMesh, ventsAcross, withCore } from './mends.ts';
-
-type Breaks = ((Omit<StackBreak, 'rule' | 'at'> & { readonly at?: Point }) | false)[];
-type Rule = (job: LaidJob, context: StackContext) => Breaks;
+import { fitting, ventsAcross } from './mends.ts';
 
 /** m. Common practice, no source. */
 const MOST_FILM_LAP = 0.02;
@@ -31,7 +25,6 @@ const PORT_INSIDE = 0.01;
 /** Share of a line that has to lie on something. */
 const MOST_OF_IT = 0.95;
 
-const isWetted = ({ process }: LaidJob) => process === 'wetLayup' || process === 'bonding';
 const isBagged = ({ process }: LaidJob) => process !== 'closedMould';
 
 /** Common practice, no source. Checked by checks.test.ts. */
@@ -199,94 +192,6 @@ export const stackRules = {
         })
       : [],
 
-  meshForViscosity: (job, context) => [otherMesh(job, context)],
-
-  openCore: (job, { materials }) =>
-    (job.process === 'infusion' ? [null, ...job.zones.map(({ id }) => id)] : []).map((zoneId) => {
-      const laminate = zoneId === null ? job.laminate : job.zones.find(({ id }) => id === zoneId)!.laminate;
-      const core = materialOf(job, laminate.coreId, 'core');
-      const closed = materials
-        .filter((own) => own.kind === 'core' && own.cells !== 'open')
-        .sort((a, b) => thicknessOff(a, core) - thicknessOff(b, core))[0];
-      return (
-        core?.cells === 'open' && {
-          itemId: null,
-          message: `${core.name} has open cells: infused, they fill with resin.`,
-          fix: closed ? { label: `${closed.name} instead`, apply: withCore(zoneId, closed) } : null,
-        }
-      );
-    }),
-
-  coatedWhereBonded: (job, { materials }) =>
-    layersOf(job, 'peelPly').map((layer) => {
-      const peel = materialOf(job, layer.materialId, 'peelPly');
-      const other = materials.find((own) => own.kind === 'peelPly' && own.finish !== 'coated');
-      return (
-        job.bondFace === layer.side &&
-        peel?.finish === 'coated' && {
-          itemId: layer.id,
-          message: `${peel.name} leaves its coating on a face that is to be bonded: what is glued there comes off.`,
-          fix: other
-            ? {
-                label: `${other.name} instead`,
-                apply: updateLayer(layer.id, { materialId: other.id }, other),
-              }
-            : null,
-        }
-      );
-    }),
-
-  landNotMasked: (job, { materials }) => {
-    const tape = tapeBand(job);
-    const masked = layersOf(job, 'flashTape').some(
-      ({ covers }) => covers.kind === 'rim' && tape && covers.from <= tape.from && covers.to >= tape.to,
-    );
-    const flash = materials.find((own) => isCutFrom('flashTape', own)) ?? null;
-    return [
-      isWetted(job) &&
-        tape !== null &&
-        !masked && {
-          itemId: null,
-          message:
-            'The land of the tape is not masked: resin gets on it while plies are wetted, and tape does not stick to resin.',
-          fix: {
-            label: 'Mask it first',
-            apply: addLayer(
-              { ...newLayer('flashTape', flash?.id ?? null), covers: { kind: 'rim', ...tape } },
-              flash,
-            ),
-          },
-        },
-    ];
-  },
-
-  tooHot: (job, { shop, materials, show }) => {
-    const hottest = job.resin.cureTemperature ?? job.resin.mouldTemperature ?? shop.temperature;
-    return job.layers.map((layer) => {
-      const material = job.materials.find(({ id }) => id === layer.materialId);
-      const limit =
-        material && 'maxTemperature' in material ? (material.maxTemperature ?? Infinity) : Infinity;
-      const other = materials.find(
-        (own) =>
-          isCutFrom(layer.kind, own) &&
-          'maxTemperature' in own &&
-          (own.maxTemperature ?? -Infinity) >= hottest,
-      );
-      return (
-        hottest > limit && {
-          itemId: layer.id,
-          message: `${material!.name} stands ${show(limit, 'temperature')}; the cure reaches ${show(hottest, 'temperature')}.`,
-          fix: other
-            ? {
-                label: `${other.name} instead`,
-                apply: updateLayer(layer.id, { materialId: other.id }, other),
-              }
-            : null,
-        }
-      );
-    });
-  },
-
   flangeTooNarrow: (job, { show }) => {
     const { flange } = job.part;
     const tape = tapeBand(job);
@@ -303,31 +208,8 @@ export const stackRules = {
     ];
   },
 
-  bleederTooSmall: (job, { shop, materials, show }) => {
-    const bleed = bleedOf(job, shop);
-    const thick = materials
-      .filter((own) => own.kind === 'bleeder')
-      .sort((a, b) => b.resinUptake - a.resinUptake)[0];
-    const [layer] = layersOf(job, 'bleeder', 'breather');
-    return [
-      bleed !== null &&
-        layer !== undefined &&
-        bleed.held < bleed.bled && {
-          itemId: layer.id,
-          message: `Wetted with as much resin as fibre, the plies give up ${show(bleed.bled, 'thickness')}; what lies over them holds ${show(bleed.held, 'thickness')}: once it is full nothing more comes out.`,
-          fix: thick
-            ? {
-                label: `Lay ${thick.name} besides`,
-                apply: addLayer(newLayer('bleeder', thick.id), thick),
-              }
-            : null,
-        },
-    ];
-  },
+  ...materialRules,
 } satisfies Record<string, Rule>;
-
-const thicknessOff = (material: Material, like: { thickness: number } | null) =>
-  material.kind === 'core' ? Math.abs(material.thickness - (like?.thickness ?? 0)) : Infinity;
 
 type Needs = [kinds: [JobLayer['kind'], ...JobLayer['kind'][]], why: string][];
 

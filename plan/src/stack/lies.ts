@@ -25,3 +25,7 @@ export function tapeBand(job: Pick<LaidJob, 'layers'>): { from: number; to: numb
   if (bands.length === 0) return null;
   return { from: Math.min(...bands.map(({ from }) => from)), to: Math.max(...bands.map(({ to }) => to)) };
 }
+
+/** Plies are wetted by hand, or bonded, and only pressed. */
+export const isWetted = ({ process }: Pick<LaidJob, 'process'>): boolean =>
+  process === 'wetLayup' || process === 'bonding';

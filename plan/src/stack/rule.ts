@@ -4,6 +4,7 @@ import type { FlowForecast } from '@wick/core/flow/forecast';
 import type { Point } from '@wick/core/geometry/polygon';
 import type { Verdict } from '@wick/core/verdict/verdict';
 import type { Edit } from '../job/edits.ts';
+import type { LaidJob } from '../job/laid.ts';
 
 /** Something about a stack that practice has taught not to do: where, why, and the change that mends it. */
 export interface StackBreak {
@@ -24,3 +25,7 @@ export interface StackContext {
   readonly verdict: Verdict | null;
   readonly show: (value: number, quantity: 'length' | 'thickness' | 'mass' | 'temperature') => string;
 }
+
+type Breaks = ((Omit<StackBreak, 'rule' | 'at'> & { readonly at?: Point }) | false)[];
+/** What breaks it, in a job. */
+export type Rule = (job: LaidJob, context: StackContext) => Breaks;

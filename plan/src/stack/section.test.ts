@@ -41,6 +41,31 @@ describe('the edge section', () => {
     expect(meshIn(started('past'), 'feed').to).toBe(0.02);
   });
 
+  test('a layer that is left off in a brake ends where the brake begins', () => {
+    const gore = laidDemos[0]!;
+    const at = (place: 'edge' | 'vent') =>
+      sectionAt(gore, place).layers.find(({ kind }) => kind === 'flowMesh')!;
+    // The brake takes the last 60 mm before the vent.
+    expect(at('vent').to).toBeCloseTo(-0.06, 2);
+    expect(at('vent').ends).toEqual([]);
+    expect(at('edge').to).toBe(0);
+  });
+
+  test('over the highest rise every layer of the whole part goes on, and has no end to draw', () => {
+    const tray = laidDemos[3]!;
+    expect(placesOf(tray)).toEqual(['edge', 'step']);
+    const { step, layers } = sectionAt(tray, 'step');
+    expect(step).toEqual({ name: 'Side wall', height: 0.07 });
+    expect(layers.map(({ kind }) => kind)).toEqual([
+      'peelPly',
+      'perforatedFilm',
+      'bleeder',
+      'breather',
+      'bag',
+    ]);
+    expect(layers.every(({ ends, from, to }) => ends.length === 0 && from === -to)).toBe(true);
+  });
+
   test('one list: the end of the mesh drawn further changes section, plan, ledger and forecast together', () => {
     const section = sectionAt(short, 'vent');
     const mesh = meshIn(short, 'vent');

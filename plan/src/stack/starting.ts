@@ -2,11 +2,13 @@ import type { JobLayer, LayerCovers, LayerKind } from '@wick/contract/job/stack'
 import type { Material, MaterialOf } from '@wick/contract/materials';
 import type { Edit } from '../job/edits.ts';
 import { idsFrom, newId } from '../job/ids.ts';
-import type { LaidJob } from '../job/laid.ts';
+import { jobOf, laidOut, type LaidJob } from '../job/laid.ts';
 import { keepUsed } from '../job/materials.ts';
 import { onLayout } from '../layout/edits.ts';
 import { MESH_GAP } from '../layout/mesh-areas.ts';
 import type { ProcessId } from '../processes/processes.ts';
+import { framesOf } from '@wick/core/layouts/frame';
+import { partShapeOf } from '../layout/fit.ts';
 import { newLayer } from './edits.ts';
 import { isCutFrom } from './kinds.ts';
 import { inOrder } from './order.ts';
@@ -19,8 +21,15 @@ export interface StartingStack {
   readonly school: string;
   /** What may go wrong with it. */
   readonly risk: string;
-  /** Layers for a job, of what the workshop has. */
-  readonly lay: (materials: readonly Material[], seed: string) => Laid;
+  /** Layers for a part so wide, of what the workshop has. */
+  readonly lay: (request: LayRequest) => Laid;
+}
+
+interface LayRequest {
+  readonly materials: readonly Material[];
+  /** Of the part across, m. */
+  readonly width: number;
+  readonly seed: string;
 }
 
 /** Layers and the materials they are cut from. */
@@ -33,6 +42,9 @@ interface Laid {
 const SHORT = -0.03;
 const PAST = 0.02;
 const PEEL_PAST = 0.02;
+const NEXT_TO_VENT = 0.01;
+/** Share of the width that a patch of mesh leaves bare on either side. */
+const PATCH = 0.25;
 const MASK = { kind: 'rim', from: 0.03, to: 0.042 } as const;
 const STRIP = { kind: 'lines', of: 'feed', width: 0.06 } as const;
 const overPart = (edge: number, vent: number | null = null, feed: number | null = null): LayerCovers => ({
@@ -41,7 +53,7 @@ const overPart = (edge: number, vent: number | null = null, feed: number | null 
 
 type Wanted = readonly [
   kind: LayerKind,
-  covers?: LayerCovers,
+  covers?: LayerCovers | ((width: number) => LayerCovers),
   pick?: (found: Material[]) => Material | undefined,
 ];
 
@@ -56,7 +68,7 @@ const uncoated = (found: Material[]) =>
 
 const laying =
   (...wanted: readonly Wanted[]) =>
-  (materials: readonly Material[], seed: string): Laid => {
+  ({ materials, width, seed }: LayRequest): Laid => {
     const nextId = idsFrom(seed);
     const used: Material[] = [];
     const layers = wanted.map(([kind, covers, pick]) => {
@@ -64,7 +76,7 @@ const laying =
       const material = (pick ? pick(fitting) : fitting[0]) ?? null;
       if (material) used.push(material);
       const layer = newLayer(kind, material?.id ?? null, nextId());
-      return covers ? { ...layer, covers } : layer;
+      return covers ? { ...layer, covers: typeof covers === 'function' ? covers(width) : covers } : layer;
     });
     return { layers, materials: used };
   };
@@ -110,6 +122,20 @@ const stacks: Readonly<Record<ProcessId, readonly StartingStack[]>> = {
         ['flowMesh', overPart(SHORT, MESH_GAP), openest],
         ...drawn,
       ),
+    },
+    {
+      id: 'patch',
+      name: 'A patch of mesh in the middle',
+      school: 'Small parts: the patch floods at once, and the plies carry the resin on to the edge.',
+      risk: 'What lies beyond the patch fills at the speed of the plies alone.',
+      lay: laying(peel, ['flowMesh', (width) => overPart(-PATCH * width, MESH_GAP), openest], ...drawn),
+    },
+    {
+      id: 'open',
+      name: 'Mesh up to the vent, without a brake',
+      school: 'Quick, where the quantity is known and the catch pot takes what comes through.',
+      risk: 'Once resin is at the vent it runs there by the shortest way: shut the vent at once.',
+      lay: laying(peel, ['flowMesh', overPart(0, NEXT_TO_VENT), openest], ...drawn),
     },
     {
       id: 'plain',
@@ -190,7 +216,8 @@ export const startingStacks = ({ process }: Pick<LaidJob, 'process'>): readonly 
 export const startFrom =
   (stack: StartingStack, materials: readonly Material[], seed: string = newId()): Edit =>
   (job) => {
-    const laid = stack.lay(materials, seed);
+    const { long } = framesOf(partShapeOf(job));
+    const laid = stack.lay({ materials, seed, width: long.width });
     return keepUsed(
       onLayout(({ brakes }) => ({
         layers: inOrder(laid.layers, job.process).map((layer) =>
@@ -202,3 +229,7 @@ export const startFrom =
       laid.materials,
     );
   };
+
+/** The job as it would be with a starting stack. */
+export const startedWith = (job: LaidJob, stack: StartingStack, materials: readonly Material[]): LaidJob =>
+  laidOut(startFrom(stack, materials, 'trial')(jobOf(job)));

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import writeWorkbook from 'write-excel-file/universal';
-import type { TakenItem, TakenUnit, TakeOff } from './take-off.ts';
+import type { TakeOff } from './take-off.ts';
+import type { TakenItem, TakenUnit } from './taken.ts';
 
 const units: Readonly<Record<TakenUnit, string>> = { area: 'm2', length: 'm', mass: 'kg', piece: 'pieces' };
 const phases: Readonly<Record<TakenItem['phase'], string>> = {

@@ -7,7 +7,8 @@ import type { LaidJob } from '../job/laid.ts';
 import { availablePressure } from '../laminate/stack.ts';
 import { laidDemos } from '../test/laid-demos.ts';
 import { takeOffCsv, takeOffRows, takeOffWorkbook } from './sheet.ts';
-import { takeOffOf, type TakeOffRequest } from './take-off.ts';
+import { takeOffOf } from './take-off.ts';
+import type { TakeOffRequest } from './taken.ts';
 
 const [gore, , plate, tray, fascia] = laidDemos as [LaidJob, LaidJob, LaidJob, LaidJob, LaidJob];
 const request: TakeOffRequest = { shop: demoShop, materials: demoMaterials, people: 2, hours: 3 };

@@ -1,53 +1,21 @@
 import type { JobLayer } from '@wick/contract/job/stack';
 import type { Material } from '@wick/contract/materials';
-import type { Shop } from '@wick/contract/shop';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { sidesOf } from '@wick/core/geometry/sides';
 import { regionArea, subtract, type Region } from '@wick/core/geometry/overlay';
-import { lineLength } from '@wick/core/geometry/polygon';
 import { piecesOf } from '@wick/core/kit/cut-pieces';
 import { nest } from '@wick/core/kit/nest';
-import { resinLedger } from '@wick/core/ledger/resin-ledger';
-import { ModelError } from '@wick/core/model-error';
+import { batchesOf, fittingsOf, handsOf, linesOf, resinOf } from './lines-and-hands.ts';
+import type { Bare, TakenItem, TakeOffRequest } from './taken.ts';
 import { bagOf, type Bag } from '../bag/bag.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { booksOf } from '../laminate/books.ts';
 import { cutSheetOf } from '../laminate/cut-sheet.ts';
-import { partSums, regionsOf } from '../laminate/ply-book.ts';
-import { hoseRunsOf } from '../layout/hoses.ts';
-import { ledgerRequestOf } from '../resin/ledger.ts';
+import { regionsOf } from '../laminate/ply-book.ts';
 import { isLeftOff } from '../stack/laid-on.ts';
 import { layerWord } from '../stack/kinds.ts';
-import { layersOf } from '../stack/lies.ts';
 import { regionOf } from '../stack/regions.ts';
-
-/** What is counted: square metres, metres, kilograms, pieces. */
-export type TakenUnit = 'area' | 'length' | 'mass' | 'piece';
-
-/** A thing to fetch, with what asked for it. */
-export interface TakenItem {
-  /** In order of use. */
-  readonly phase: 'plies' | 'stack' | 'lines' | 'resin' | 'hands';
-  readonly name: string;
-  readonly material: Material | null;
-  readonly amount: number;
-  readonly unit: TakenUnit;
-  /** "peel ply, 20 mm past the edge: 1.2 m of a roll 1.5 m wide" */
-  readonly why: string;
-  /** Weight, kg; null where nobody has said what it weighs. */
-  readonly weight: number | null;
-  /** In the workshop's money, spread over the parts it serves; null where it has no price. */
-  readonly cost: number | null;
-  /** It comes back to be used again. */
-  readonly comesBack: boolean;
-  /** From the shelf, partly, or all to buy; null where nobody has counted the shelf. */
-  readonly shelf: {
-    readonly inStock: number;
-    readonly toBuy: number;
-    readonly isBelowMinimum: boolean;
-  } | null;
-}
 
 export interface TakeOff {
   readonly items: readonly TakenItem[];
@@ -57,21 +25,9 @@ export interface TakeOff {
   readonly weight: number;
 }
 
-export interface TakeOffRequest {
-  readonly shop: Shop;
-  /** What the workshop has: prices and shelf are those of today. */
-  readonly materials: readonly Material[];
-  readonly people: number;
-  readonly hours: number;
-}
-
 /** m. Common practice, no source. */
 const CORNER_LAP = 0.05;
 const USUAL_ROLL = 1.25;
-/** Pairs of gloves that one pair of hands wears out in an hour: common practice, no source. */
-const GLOVES_AN_HOUR = 1;
-/** A bucket is filled to this share: common practice, no source. */
-const FULL_BUCKET = 0.6;
 
 /**
  * Everything that a job takes, in order of use, each traced to what asked for it.
@@ -94,13 +50,6 @@ export function takeOffOf(job: LaidJob, request: TakeOffRequest): TakeOff {
     weight: items.reduce((sum, { weight }) => sum + (weight ?? 0), 0),
   };
 }
-
-type Bare = Omit<TakenItem, 'cost' | 'comesBack' | 'shelf' | 'weight'> & {
-  /** kg a unit; null where it is not known. */
-  readonly each: number | null;
-  /** Parts it serves, where the job says so. */
-  readonly uses?: number | null;
-};
 
 function priced({ each, uses, ...item }: Bare, materials: readonly Material[]): TakenItem {
   const now = materials.find(({ id }) => id === item.material?.id) ?? item.material;
@@ -211,101 +160,4 @@ function tapeOf(job: LaidJob, layer: JobLayer, bag: Bag): Pick<Bare, 'amount' | 
     ...{ amount: length, unit: 'length', each: null },
     why: `${layerWord(layer.kind)}: ${perMetre(round)} round${bag.pleats.length > 0 && layer.kind === 'sealantTape' ? ` with ${bag.pleats.length} pleats` : ''}, ${corners} ${corners === 1 ? 'corner' : 'corners'} lapped${rolls ? `; ${rolls} ${rolls === 1 ? 'roll' : 'rolls'}` : ''}`,
   };
-}
-
-/** Lines and hoses by what they are cut from. */
-function linesOf(job: LaidJob): Bare[] {
-  const found = new Map<string, Bare>();
-  const add = (key: string, length: number, item: Omit<Bare, 'amount' | 'unit' | 'phase' | 'each'>) => {
-    const known = found.get(key);
-    found.set(key, {
-      ...item,
-      ...{ phase: 'lines', unit: 'length', each: null },
-      amount: (known?.amount ?? 0) + length,
-      why: known ? `${known.why}, ${item.why}` : item.why,
-    });
-  };
-  for (const line of job.lines.filter(({ kind, points }) => kind !== 'race' && points.length > 1)) {
-    const stock = materialOf(job, line.stockId, 'line');
-    const name = stock?.name ?? `Line ${Math.round(1e3 * line.bore)} mm`;
-    add(`line ${name}`, lineLength(line.points), { name, material: stock, why: line.name });
-  }
-  for (const hose of hoseRunsOf(job)) {
-    const stock = materialOf(job, job.lines.find(({ id }) => id === hose.id)?.hoseId ?? null, 'hose');
-    const name = stock?.name ?? `Hose ${Math.round(1e3 * hose.bore)} mm`;
-    add(`hose ${name}`, hose.length, { name, material: stock, why: `to ${hose.name}` });
-  }
-  return [...found.values()];
-}
-
-/** Counted from lines and tees: one through the bag a line, a clamp a hose. */
-function fittingsOf(job: LaidJob, materials: readonly Material[]): Bare[] {
-  const lines = job.lines.filter(({ kind }) => kind !== 'race');
-  const feeds = lines.filter(({ kind }) => kind === 'feed').length;
-  const used = (use: string) => materials.find((own) => own.kind === 'fitting' && own.use === use) ?? null;
-  const counted = [
-    {
-      use: 'through',
-      word: 'Bag fitting',
-      amount: layersOf(job, 'bag').length > 0 ? lines.length : 0,
-      why: 'one a line, and check it before the bag is shut',
-    },
-    { use: 'tee', word: 'Hose tee', amount: job.tees.length, why: 'one a tee on the plan' },
-    {
-      use: 'clamp',
-      word: 'Hose clamp',
-      amount: lines.length + feeds,
-      why: 'one a hose, and one more a feed',
-    },
-  ];
-  return counted
-    .filter(({ amount }) => amount > 0)
-    .map(({ use, word, amount, why }): Bare => ({
-      ...{ phase: 'lines', unit: 'piece', amount, why, each: null },
-      ...{ name: used(use)?.name ?? word, material: used(use) },
-    }));
-}
-
-function resinOf(job: LaidJob, { shop, materials }: TakeOffRequest): Bare[] {
-  const resin = materialOf(job, job.resin.materialId, 'resin');
-  if (!resin || job.laminate.plies.length === 0) return [];
-  try {
-    const ledger = resinLedger(ledgerRequestOf(job, partSums(job, shop)));
-    const bucket = materials.find((own) => own.kind === 'pot' && own.use === 'mixing') ?? null;
-    const held = bucket?.kind === 'pot' ? bucket.capacity * FULL_BUCKET * resin.density : Infinity;
-    return [
-      {
-        ...{ phase: 'resin', name: resin.name, material: resin, unit: 'mass', amount: ledger.total, each: 1 },
-        why: `ledger: ${(1e3 * ledger.resin).toFixed(0)} g resin and ${(1e3 * ledger.hardener).toFixed(0)} g hardener`,
-      },
-      {
-        ...{ phase: 'resin', name: bucket?.name ?? 'Bucket', material: bucket, unit: 'piece', each: null },
-        amount: Math.max(1 + job.resin.batches.length, Math.ceil(ledger.total / held)),
-        why: 'mix, filled to six tenths',
-      },
-    ];
-  } catch (error) {
-    if (error instanceof ModelError) return [];
-    throw error;
-  }
-}
-
-const batchesOf = (job: LaidJob) => (job.resin.materialId === null ? 0 : 1 + job.resin.batches.length);
-
-function handsOf({ people, hours, materials }: TakeOffRequest, batches: number): Bare[] {
-  const used = (use: string) => materials.find((own) => own.kind === 'sundry' && own.use === use) ?? null;
-  const counted = [
-    {
-      ...{ use: 'gloves', word: 'Gloves, pair', amount: Math.ceil(people * hours * GLOVES_AN_HOUR) },
-      why: `${people} ${people === 1 ? 'person' : 'people'}, ${hours} h, a pair an hour`,
-    },
-    { use: 'cup', word: 'Measuring cup', amount: 2 * batches, why: 'resin and hardener apart, a batch each' },
-    { use: 'stick', word: 'Stirring stick', amount: batches, why: 'one a batch' },
-  ];
-  return counted
-    .filter(({ amount }) => amount > 0)
-    .map(({ use, word, amount, why }): Bare => ({
-      ...{ phase: 'hands', unit: 'piece', amount, why, each: null },
-      ...{ name: used(use)?.name ?? word, material: used(use) },
-    }));
 }

@@ -179,11 +179,13 @@ function entryOf(row: readonly Cell[], columns: readonly Heading[]): unknown {
 
 /** What is written freely, and what is one of a few words. */
 const words = /^(kind|id|name|source|about\..*\.source)$/;
-const choices = /^(use|form|chemistry|permeability\.fibres\.packing)$/;
+const isChoice = (kind: MaterialKind, path: string) =>
+  path === 'permeability.fibres.packing' ||
+  fields[kind].some((field) => field.path === path && field.choices !== undefined);
 
 function valueOf(cell: Cell, kind: MaterialKind, path: string, unit: string | null): unknown {
   if (cell === NONE && !words.test(path)) return null;
-  if (choices.test(path) || words.test(path)) return String(cell);
+  if (isChoice(kind, path) || words.test(path)) return String(cell);
   if (cell === EMPTY) return [];
   const number = typeof cell === 'number' ? cell : Number(String(cell).replace(',', '.'));
   if (!Number.isFinite(number))

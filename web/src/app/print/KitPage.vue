@@ -11,6 +11,7 @@ import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
 import { fittingScale, papers, scales } from './paper.ts';
+import KitLabels from './KitLabels.vue';
 import PrintedPleats from './PrintedPleats.vue';
 
 /** The pleat plan to scale, and the kit list in order of use with the stack for the dry rehearsal. */
@@ -108,6 +109,8 @@ const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
       <ol>
         <li v-for="step in bag.pullDown" :key="step">☐ {{ step }}</li>
       </ol>
+      <h3>Labels</h3>
+      <KitLabels :items="takeOff.items" />
       <p class="quiet">A plan, not a certificate. Follow the safety data sheets and your site’s rules.</p>
     </section>
   </main>

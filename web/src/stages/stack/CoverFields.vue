@@ -115,6 +115,19 @@ const set = (covers: LayerCovers) =>
         />
       </label>
     </template>
+    <label v-if="layer.kind === 'bag'">
+      <span>serves parts</span>
+      <QuantityInput
+        hide-label
+        optional
+        :label="`${word}, serves parts`"
+        quantity="number"
+        :limits="{ atLeast: 1, atMost: 1000 }"
+        :refuse="(value) => (Number.isInteger(value) ? null : 'Count whole parts.')"
+        :model-value="layer.uses"
+        @update:model-value="job.apply(updateLayer(layer.id, { uses: $event }))"
+      />
+    </label>
     <label v-if="layer.kind === 'perforatedFilm' || layer.lap > 0">
       <span>laps</span>
       <QuantityInput

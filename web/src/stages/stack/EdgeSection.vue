@@ -89,10 +89,21 @@ onBeforeUnmount(() => watcher.disconnect());
       @pointerup="drop(true)"
       @pointercancel="drop(false)"
     >
-      <rect class="mould" x="0" :y="picture.mould" :width="picture.x(section.flange ?? 9)" height="10" />
+      <path v-if="section.step" class="mould" :d="picture.stepped" />
+      <rect
+        v-else
+        class="mould"
+        x="0"
+        :y="picture.mould"
+        :width="picture.x(section.flange ?? 9)"
+        height="10"
+      />
+      <text v-if="section.step" class="climb" :x="picture.x(0) + 14" :y="picture.mould - 8">
+        {{ section.step.name }}: climbs {{ long(section.step.height) }}
+      </text>
       <path class="part" :d="picture.part" />
       <text class="on-part" x="8" :y="picture.mould - 18">plies</text>
-      <g v-for="tick in picture.ticks" :key="tick" class="tick">
+      <g v-for="tick in section.step ? [] : picture.ticks" :key="tick" class="tick">
         <line :x1="picture.x(tick)" :x2="picture.x(tick)" :y1="picture.mould + 10" :y2="picture.mould + 15" />
         <text :x="picture.x(tick)" :y="picture.mould + 28">
           {{ Math.abs(tick) < 1e-9 ? 'edge' : shop.show(Math.abs(tick), 'length').replace(/ .*/, '') }}
@@ -141,11 +152,17 @@ onBeforeUnmount(() => watcher.disconnect());
     </svg>
     <div class="under">
       <p class="quiet">
-        Heights are not to scale, ends are. Drag an end, or use the arrow keys.
         {{
-          section.flange === null
-            ? 'Nobody has measured the flange.'
-            : `The mould ends ${shop.show(section.flange, 'length')} past the edge.`
+          section.step
+            ? 'Not to scale.'
+            : 'Heights are not to scale, ends are. Drag an end, or use the arrow keys.'
+        }}
+        {{
+          section.step
+            ? 'Stand a pleat at both ends of it: see Bag.'
+            : section.flange === null
+              ? 'Nobody has measured the flange.'
+              : `The mould ends ${shop.show(section.flange, 'length')} past the edge.`
         }}
       </p>
       <div class="tools">
@@ -189,6 +206,7 @@ svg {
   stroke: var(--quiet);
 }
 .tick text,
+.climb,
 .on-part {
   font: 400 12px var(--text);
   fill: var(--quiet);

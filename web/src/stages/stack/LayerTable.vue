@@ -46,6 +46,8 @@ const places = computed(() => [
   { id: BASE, name: job.laid.zones.length > 0 ? 'main laminate' : 'laminate' },
   ...job.laid.zones.map(({ id, name }) => ({ id, name })),
 ]);
+/** What resin runs in may lie on the mould as well. */
+const canLieUnder = (kind: LayerKind) => kind === 'flowMesh' || kind === 'peelPly';
 const offOptions = (layer: JobLayer) => [
   { value: '', label: layer.except.length > 0 ? `off on ${layer.except.length}` : 'on all' },
   ...places.value.map(({ id, name }) => ({
@@ -115,7 +117,22 @@ function onKey(event: KeyboardEvent, layer: JobLayer) {
             >{{ rows.length - row }}</span
           >
         </td>
-        <td class="word">{{ layerWord(layer.kind) }}</td>
+        <td class="word">
+          {{ layerWord(layer.kind) }}
+          <button
+            v-if="canLieUnder(layer.kind)"
+            class="plain side quiet"
+            :aria-label="`${layerWord(layer.kind)}: ${layer.side === 'bag' ? 'over' : 'under'} the plies, turn`"
+            @click="
+              job.apply(
+                updateLayer(layer.id, { side: layer.side === 'bag' ? 'mould' : 'bag' }),
+                `side of the ${layerWord(layer.kind)}`,
+              )
+            "
+          >
+            {{ layer.side === 'bag' ? 'over' : 'under' }} the plies
+          </button>
+        </td>
         <td class="cut">
           <Choice
             v-if="materialKindOf(layer.kind) !== null"
@@ -192,6 +209,11 @@ function onKey(event: KeyboardEvent, layer: JobLayer) {
 .word {
   font: 500 14px var(--display);
   white-space: nowrap;
+}
+.side {
+  display: block;
+  font: 400 12px var(--text);
+  text-decoration: underline dotted;
 }
 .cut {
   width: 168px;

@@ -3,7 +3,10 @@ import { BASE } from '@wick/contract/job/stack';
 import type { StackBreak } from '@wick/plan/stack/rule';
 import { partSums } from '@wick/plan/laminate/ply-book';
 import { settle } from '@wick/plan/settle';
-import { startFrom, startingStacks } from '@wick/plan/stack/starting';
+import { startFrom, startedWith, startingStacks } from '@wick/plan/stack/starting';
+import { takeOffOf } from '@wick/plan/takeoff/take-off';
+import type { LaidJob } from '@wick/plan/job/laid';
+import { atRest } from '../../compute/at-rest.ts';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
@@ -29,15 +32,6 @@ const headline = computed(() => {
       ? 'One thing is wrong'
       : `${count} things are wrong`;
 });
-/** Resin thrown away with mesh and peel ply. */
-const kept = computed(() => {
-  try {
-    const density = settle(job.laid, shop.shop)['resin.density'].value;
-    return partSums(job.laid, shop.shop).resinInConsumables * density;
-  } catch {
-    return null;
-  }
-});
 const stacks = computed(() => startingStacks(job.laid));
 const chosenId = ref<string | null>(null);
 const chosen = computed(() => stacks.value.find(({ id }) => id === chosenId.value) ?? stacks.value[0]!);
@@ -46,6 +40,24 @@ const faces = [
   { value: 'bag', label: 'to the bag side' },
   { value: 'mould', label: 'to the mould side' },
 ];
+/** What a stack comes to: layers in money, and resin thrown away with them. */
+function comesTo(laid: LaidJob) {
+  try {
+    const request = { shop: shop.shop, materials: library.materials, people: 1, hours: 1 };
+    const { items } = takeOffOf(laid, request);
+    const money = items.reduce((sum, { phase, cost }) => sum + (phase === 'stack' ? (cost ?? 0) : 0), 0);
+    const density = settle(laid, shop.shop)['resin.density'].value;
+    return { money, resin: partSums(laid, shop.shop).resinInConsumables * density };
+  } catch {
+    return null;
+  }
+}
+const now = atRest(
+  () => job.isGesturing,
+  () => comesTo(job.laid),
+  null,
+);
+const then = computed(() => comesTo(startedWith(job.laid, chosen.value, library.materials)));
 const begin = () =>
   job.apply(startFrom(chosen.value, library.materials), `stack: ${chosen.value.name.toLowerCase()}`);
 const zoneWords = computed(() => job.laid.layers.some(({ except }) => except.includes(BASE)));
@@ -73,10 +85,15 @@ const zoneWords = computed(() => job.laid.layers.some(({ except }) => except.inc
     </li>
   </ol>
   <p v-if="zoneWords" class="quiet">A layer is left off on the main laminate: see Zones.</p>
-  <div v-if="kept !== null && !isEmpty" class="row">
-    <span>Resin thrown away with mesh and peel ply</span>
-    <span class="number">{{ shop.show(kept, 'mass') }}</span>
-  </div>
+  <template v-if="now && !isEmpty">
+    <div class="row">
+      <span>Resin thrown away with mesh and peel ply</span>
+      <span class="number">{{ shop.show(now.resin, 'mass') }}</span>
+    </div>
+    <div class="row">
+      <span>Layers cost</span><span class="number">{{ now.money.toFixed(2) }}</span>
+    </div>
+  </template>
   <h3>What it has to stand</h3>
   <JobField
     label="Hottest during the cure"
@@ -106,6 +123,9 @@ const zoneWords = computed(() => job.laid.layers.some(({ except }) => except.inc
   />
   <p class="school">{{ chosen.school }}</p>
   <p class="school quiet">{{ chosen.risk }}</p>
+  <p v-if="then" class="school" data-testid="school-cost">
+    Layers for {{ then.money.toFixed(2) }}, and {{ shop.show(then.resin, 'mass') }} of resin thrown away.
+  </p>
   <Button :type="isEmpty ? 'primary' : 'default'" @click="begin">Lay this stack</Button>
 </template>
 

@@ -33,6 +33,7 @@ const words: Record<SectionPlace, string> = {
   edge: 'Plain edge',
   feed: 'At a feed',
   vent: 'At the vent',
+  step: 'Over a rise',
 };
 const places = computed(() => placesOf(job.laid));
 const place = computed(() => (places.value.includes(wanted.value) ? wanted.value : 'edge'));

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phaseWords, takeOffCsv, takeOffWorkbook } from '@wick/plan/takeoff/sheet';
-import type { TakenItem, TakenUnit, TakeOff } from '@wick/plan/takeoff/take-off';
+import type { TakeOff } from '@wick/plan/takeoff/take-off';
+import type { TakenItem, TakenUnit } from '@wick/plan/takeoff/taken';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';

@@ -8,6 +8,8 @@ export interface DrawnSection {
   /** Metres past the edge at a pixel. */
   at(x: number): number;
   readonly part: string;
+  /** The mould where it climbs. */
+  readonly stepped: string;
   readonly mould: number;
   readonly layers: readonly DrawnLayer[];
   readonly ticks: readonly number[];
@@ -37,6 +39,8 @@ const PART = 58;
 /** How much of the part is shown inside its edge, and of the mould beyond all layers, m. */
 const INSIDE = 0.1;
 const BEYOND = 0.025;
+/** Height at which a step of the mould is drawn, px. */
+const STEP_HEIGHT = 70;
 /** Pixels in which a layer comes down over the end of another. */
 const SLOPE = 7;
 const ROOM = { top: 34, bottom: 44 };
@@ -44,24 +48,30 @@ const ROOM = { top: 34, bottom: 44 };
 export function drawSection(section: EdgeSection, width: number): DrawnSection {
   const places = section.layers.flatMap(({ from, to }) => [from, to]).filter(Number.isFinite);
   const line = section.line ? [section.line.at] : [];
+  const { step } = section;
   const left = Math.min(
     -INSIDE,
     ...places.map((own) => own - BEYOND),
     ...line.map((own) => own - 2 * BEYOND),
   );
-  const right = Math.max(section.flange ?? 0, ...places, ...line) + BEYOND;
+  const right = step ? INSIDE : Math.max(section.flange ?? 0, ...places, ...line) + BEYOND;
   const scale = width / (right - left);
   const x = (at: number) => (Math.max(left, Math.min(right, at)) - left) * scale;
   const heightOf = ({ kind }: SectionLayer) => HEIGHTS[kind] ?? THIN;
+  const rise = step ? STEP_HEIGHT : 0;
   const height =
-    ROOM.top + ROOM.bottom + PART + section.layers.reduce((sum, layer) => sum + heightOf(layer), 0);
+    ROOM.top + ROOM.bottom + PART + rise + section.layers.reduce((sum, layer) => sum + heightOf(layer), 0);
   const mould = height - ROOM.bottom;
   /** What lies at a pixel so far, over the mould. */
-  const lain: { from: number; to: number; height: number }[] = [{ from: -1e6, to: x(0), height: PART }];
+  const lain: { from: number; to: number; height: number }[] = [
+    { from: -1e6, to: step ? 1e6 : x(0), height: PART },
+    ...(step ? [{ from: x(0), to: 1e6, height: STEP_HEIGHT }] : []),
+  ];
   const levelAt = (px: number, layers = lain) =>
     layers.reduce((sum, { from, to, height: own }) => sum + own * within(px, from, to), 0);
   const layers = section.layers.map((layer): DrawnLayer => {
-    const [from, to] = [Number.isFinite(layer.from) ? x(layer.from) : -10, x(layer.to)];
+    const from = Number.isFinite(layer.from) ? x(layer.from) : -10;
+    const to = Number.isFinite(layer.to) ? x(layer.to) : width + 10;
     const own = heightOf(layer);
     const breaks = [
       from,
@@ -86,7 +96,10 @@ export function drawSection(section: EdgeSection, width: number): DrawnSection {
   return {
     ...{ width, height, x, mould, layers },
     at: (px) => left + px / scale,
-    part: `M0 ${mould - PART}H${x(0)}V${mould}H0Z`,
+    part: step
+      ? `M0 ${mould - PART}H${x(0) - SLOPE}L${x(0)} ${mould - PART - rise}H${width}V${mould - rise}H${x(0)}L${x(0) - SLOPE} ${mould}H0Z`
+      : `M0 ${mould - PART}H${x(0)}V${mould}H0Z`,
+    stepped: `M0 ${mould}H${x(0) - SLOPE}L${x(0)} ${mould - rise}H${width}V${mould - rise + 10}H${x(0) + 4}L${x(0) - SLOPE + 4} ${mould + 10}H0Z`,
     // Half a step from either side, or a number is cut off.
     ticks: ticksBetween(left + STEP / 2, right - STEP / 2),
   };
