@@ -43,7 +43,7 @@ test('the end of the mesh drawn back at the vent slows the forecast and saves re
 }) => {
   await openStage(page, home, 'Footbridge kerb plate', 'Stack');
   await page.getByRole('tab', { name: 'At the vent' }).click();
-  const kept = page.getByText('Resin thrown away').locator('..');
+  const kept = page.getByText('Resin thrown away with').locator('..');
   await expect(kept).toContainText('0.71 kg');
   const last = page.getByText('last corner').locator('..');
   await expect(last).toContainText('56:04', { timeout: 30_000 });
@@ -102,5 +102,6 @@ test('the bag is cut by hand, its pleat plan printed to scale, and the kit list 
   await page.getByLabel('Sheet').selectOption({ label: 'A3' });
   await expect(paper).toContainText('1:5');
   await expect(page.getByTestId('kit')).toContainText('Nitrile gloves');
+  await expect(page.getByTestId('printed-section')).toHaveCount(2);
   await expect(page.getByTestId('labels').getByRole('img')).toHaveCount(rows.length - 1);
 });

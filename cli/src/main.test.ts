@@ -13,6 +13,8 @@ const file = (text: string) => {
   writeFileSync(path, text);
   return path;
 };
+/** A path nothing stands at yet. */
+const target = (name: string) => join(mkdtempSync(join(tmpdir(), 'wick-')), name);
 function wick(...args: string[]) {
   const lines: string[] = [];
   const errors: string[] = [];
@@ -115,8 +117,6 @@ describe('results out', () => {
 });
 
 describe('wick plan', () => {
-  const target = (name: string) => join(mkdtempSync(join(tmpdir(), 'wick-')), name);
-
   test.each<[string, RegExp]>([
     ['plan.dxf', /LWPOLYLINE/],
     ['plan.svg', /<svg [^>]*width="\d/],
@@ -134,6 +134,26 @@ describe('wick plan', () => {
     const nowhere = wick('plan', demo('kiosk-fascia'), '--to', '/nowhere/at/all.dxf');
     expect(nowhere).toMatchObject({ code: 3 });
     expect(nowhere.err).toContain('cannot be written (ENOENT)');
+  });
+});
+
+describe('wick stack', () => {
+  test('prints layers, what is wrong with its change, bag and take-off, and writes the kit list', () => {
+    const path = target('kit.csv');
+    const { code, out } = wick('stack', demo('rescue-sled-tray'), '--csv', path);
+    expect(code).toBe(1);
+    expect(out).toContain('perforated film: Perforated film P1');
+    expect(out.match(/^wrong {2}/gm)).toHaveLength(3);
+    expect(out).toContain('pleat  77 mm high at Side wall');
+    expect(out).toContain('bridges  Side wall');
+    expect(out).toContain('5.16 m Sealant tape 12');
+    expect(readFileSync(path, 'utf8')).toMatch(/^phase,what,amount,unit/);
+  });
+
+  test('a sound stack ends with 0', () => {
+    const { code, out } = wick('stack', demo('kiosk-fascia'));
+    expect(code).toBe(0);
+    expect(out).toContain('Nothing missing, nothing short.');
   });
 });
 

@@ -166,7 +166,8 @@ const bleederSchema = z.strictObject({
 const lineSchema = z.strictObject({
   ...entry,
   kind: z.literal('line'),
-  form: z.enum(['spiral', 'profile', 'tube']),
+  /** A loop stands off the face and prints less. */
+  form: z.enum(['spiral', 'profile', 'tube', 'loop']),
   bore,
   maxTemperature,
   uses,

@@ -67,6 +67,7 @@ export const demoMaterials: Material[] = [
   { id: 'breather-300', kind: 'bleeder', name: 'Breather felt 300', source, arealWeight: 0.3, resinUptake: 1.2e-3, maxTemperature: celsius(180), rollWidth: 1.5, use: 'bleeder', thickness: 1.2e-3, price: 1.9 },
   { id: 'spiral-12', kind: 'line', name: 'Spiral line 12', source, form: 'spiral', bore: 0.012, coilLength: 30, price: 0.6 },
   { id: 'profile-15', kind: 'line', name: 'Profile line 15', source, form: 'profile', bore: 0.015, coilLength: 25, uses: 40, price: 9 },
+  { id: 'loop-10', kind: 'line', name: 'Loop line 10', source, form: 'loop', bore: 0.01, coilLength: 20, uses: 15, price: 6, maxTemperature: celsius(150) },
   { id: 'hose-12', kind: 'hose', name: 'Clear hose 12', source, bore: 0.012, wall: 2e-3, maxTemperature: celsius(60), coilLength: 50, price: 1.4 },
   { id: 'hose-8', kind: 'hose', name: 'Clear hose 8', source, bore: 0.008, wall: 2e-3, maxTemperature: celsius(60), coilLength: 50, price: 0.9 },
   { id: 'tape-yellow', kind: 'tape', name: 'Sealant tape 12', source, tapeWidth: 0.012, thickness: 3e-3, maxTemperature: celsius(120), rollLength: 15, use: 'sealant', price: 0.55, stock: { amount: 60, minimum: 30 } },

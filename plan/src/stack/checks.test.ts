@@ -161,6 +161,30 @@ describe('checks of a stack', () => {
     expect(found!.message).toMatch(/sealant tape lies over the bag/);
   });
 
+  test('a hose that the cure is too hot for is named with its line', () => {
+    const hosed = withMaterials(
+      {
+        ...sound,
+        lines: sound.lines.map((line) => ({ ...line, hoseId: 'hose-12' })),
+        resin: { ...sound.resin, cureTemperature: 340 },
+      },
+      'hose-12',
+    );
+    const found = firing(hosed, 'tooHot');
+    expect(found.map(({ itemId }) => itemId)).toEqual(sound.lines.map(({ id }) => id));
+    expect(found[0]!.message).toMatch(/Clear hose 12 of Feed stands/);
+  });
+
+  test('a line that stands off the face may lie on it', () => {
+    const bare = without(sound, 'peelPly', 'flowMesh');
+    expect(firing(bare, 'lineOnFace')).toHaveLength(2);
+    const loops = withMaterials(
+      { ...bare, lines: bare.lines.map((line) => ({ ...line, stockId: 'loop-10' })) },
+      'loop-10',
+    );
+    expect(firing(loops, 'lineOnFace')).toEqual([]);
+  });
+
   test('a mesh that is open for a thin resin is named where the mould side lags and time is to spare', () => {
     const open = judged(sound, { band: 'comfortable', timeUsed: 0.05 });
     const lagging = { ...open, flow: { ...open.flow!, lag: { ...open.flow!.lag!, largest: 0.4 } } };

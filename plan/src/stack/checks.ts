@@ -1,6 +1,7 @@
 import type { JobLayer } from '@wick/contract/job/stack';
 import { roomAt } from '@wick/core/layouts/frame';
 import type { LaidJob } from '../job/laid.ts';
+import { materialOf } from '../job/material-of.ts';
 import { checkLayout, type RuleBreak } from '../layout/checks.ts';
 import { updateLine } from '../layout/edits.ts';
 import { partShapeOf } from '../layout/fit.ts';
@@ -74,7 +75,7 @@ export const stackRules = {
   lineOnFace: (job) =>
     hasFront(job) && isBagged(job) && job.layers.length > 0
       ? job.lines
-          .filter(({ kind }) => kind !== 'race')
+          .filter(({ kind, stockId }) => kind !== 'race' && materialOf(job, stockId, 'line')?.form !== 'loop')
           .map((line) => {
             const at = job.layers.findIndex(({ kind }) => kind === 'lines');
             const under = job.layers

@@ -72,10 +72,19 @@ export const materialRules = {
 
   tooHot: (job, { shop, materials, show }) => {
     const hottest = job.resin.cureTemperature ?? job.resin.mouldTemperature ?? shop.temperature;
-    return job.layers.map((layer) => {
-      const material = job.materials.find(({ id }) => id === layer.materialId);
-      const limit =
-        material && 'maxTemperature' in material ? (material.maxTemperature ?? Infinity) : Infinity;
+    const named = (id: string | null) => job.materials.find((own) => own.id === id);
+    const lines = job.lines.flatMap(({ id, name, stockId, hoseId }) =>
+      [named(stockId), named(hoseId)].map(
+        (own) =>
+          hottest > limitOf(own) && {
+            itemId: id,
+            message: `${own!.name} of ${name} stands ${show(limitOf(own), 'temperature')}; the cure reaches ${show(hottest, 'temperature')}. Choose a hotter one under Lines.`,
+            fix: null,
+          },
+      ),
+    );
+    const layers = job.layers.map((layer) => {
+      const material = named(layer.materialId);
       const other = materials.find(
         (own) =>
           isCutFrom(layer.kind, own) &&
@@ -83,9 +92,9 @@ export const materialRules = {
           (own.maxTemperature ?? -Infinity) >= hottest,
       );
       return (
-        hottest > limit && {
+        hottest > limitOf(material) && {
           itemId: layer.id,
-          message: `${material!.name} stands ${show(limit, 'temperature')}; the cure reaches ${show(hottest, 'temperature')}.`,
+          message: `${material!.name} stands ${show(limitOf(material), 'temperature')}; the cure reaches ${show(hottest, 'temperature')}.`,
           fix: other
             ? {
                 label: `${other.name} instead`,
@@ -95,6 +104,7 @@ export const materialRules = {
         }
       );
     });
+    return [...layers, ...lines];
   },
 
   bleederTooSmall: (job, { shop, materials, show }) => {
@@ -122,3 +132,7 @@ export const materialRules = {
 
 const thicknessOff = (material: Material, like: { thickness: number } | null) =>
   material.kind === 'core' ? Math.abs(material.thickness - (like?.thickness ?? 0)) : Infinity;
+
+/** K that a thing stands; as much as there is where nobody has said. */
+const limitOf = (material: Material | undefined): number =>
+  material && 'maxTemperature' in material ? (material.maxTemperature ?? Infinity) : Infinity;

@@ -27,16 +27,41 @@ const TOLERANCE = 2e-3;
 /** Scraps smaller than this are not laid, m2. */
 const SCRAP = 1e-4;
 
-/** Jobs are never mutated, so where a layer lies stays true. */
-const known = new WeakMap<LaidJob, Map<string, Region>>();
-
 /** Where a layer lies on the plan, past the part's edge too; zones on which it is left off are not cut out. */
-export function regionOf(job: LaidJob, layer: JobLayer): Region {
-  let own = known.get(job);
-  if (!own) known.set(job, (own = new Map()));
-  let region = own.get(layer.id);
-  if (!region) own.set(layer.id, (region = covered(job, layer.covers)));
-  return region;
+export const regionOf = (job: LaidJob, layer: JobLayer): Region =>
+  lain(whatItHangsOn(job, layer), () => covered(job, layer.covers));
+
+/** All that decides where a layer lies: nothing of it is ever mutated, so the same things mean the same place. */
+function whatItHangsOn({ part, lines }: LaidJob, { covers }: JobLayer): object[] {
+  const isMeant = ({ kind }: LaidJob['lines'][number]) => {
+    if (covers.kind === 'part')
+      return (kind === 'vent' && covers.vent !== null) || (kind === 'feed' && covers.feed !== null);
+    return covers.kind === 'lines' || covers.kind === 'ports';
+  };
+  return [part.outline, part.holes, covers, ...lines.filter(isMeant).map((line) => whereOf(line, covers))];
+}
+
+/** With a hose's place on it where that counts. */
+const whereOf = (line: LaidJob['lines'][number], { kind }: LayerCovers): object =>
+  kind === 'ports' ? line : line.points;
+
+const lain = remembering<Region>();
+const lainOnPart = remembering<PartShape[] | null>();
+
+/** Many jobs in a row differ elsewhere: what the last few hung on, thing by thing, and what came of it. */
+function remembering<T>() {
+  const MOST = 40;
+  const recent: { readonly on: readonly object[]; readonly made: T }[] = [];
+  return (on: readonly object[], make: () => T): T => {
+    const known = recent.find(
+      (own) => own.on.length === on.length && own.on.every((thing, n) => thing === on[n]),
+    );
+    if (known) return known.made;
+    const made = make();
+    recent.unshift({ on, made });
+    if (recent.length > MOST) recent.pop();
+    return made;
+  };
 }
 
 function covered(job: LaidJob, covers: LayerCovers): Region {
@@ -95,16 +120,9 @@ const feedsAlongEdge = (job: Pick<LaidJob, 'lines'>, part: PartShape) => {
   );
 };
 
-const onThePart = new WeakMap<LaidJob, Map<string, PartShape[] | null>>();
-
 /** Patches of the part on which a layer lies; null where it lies on all of it. */
-export function patchesOn(job: LaidJob, layer: JobLayer): PartShape[] | null {
-  let own = onThePart.get(job);
-  if (!own) onThePart.set(job, (own = new Map()));
-  let patches = own.get(layer.id);
-  if (patches === undefined) own.set(layer.id, (patches = patchesOf(job, layer)));
-  return patches;
-}
+export const patchesOn = (job: LaidJob, layer: JobLayer): PartShape[] | null =>
+  lainOnPart(whatItHangsOn(job, layer), () => patchesOf(job, layer));
 
 function patchesOf(job: LaidJob, layer: JobLayer): PartShape[] | null {
   const { covers } = layer;

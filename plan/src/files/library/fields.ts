@@ -126,7 +126,7 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
     ...per('m²'),
   ],
   line: [
-    { path: 'form', label: 'Form', choices: ['spiral', 'profile', 'tube'] },
+    { path: 'form', label: 'Form', choices: ['spiral', 'profile', 'tube', 'loop'] },
     { path: 'bore', label: 'Bore', quantity: 'length' },
     heat,
     coil,

@@ -3,7 +3,7 @@ import { hasFront } from '@wick/plan/processes/processes';
 import { assumptionsOf } from '@wick/plan/settle';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { useForecast, useSession } from '../../compute/use-desk.ts';
+import { useForecast, useSession, useStackChecks } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import { stages } from '../../stages/stages.ts';
 import Fuse from './Fuse.vue';
@@ -17,6 +17,7 @@ const router = useRouter();
 const job = useSession();
 const shop = useShopStore();
 const forecast = useForecast();
+const stackChecks = useStackChecks();
 const showKeys = ref(false);
 
 const stage = computed(() => stages.find((item) => item.id === route.params.stage) ?? stages[3]!);
@@ -41,6 +42,7 @@ onBeforeUnmount(() => clearTimeout(settling));
 const signs = computed(() =>
   stages.map(({ id, later }) => {
     if (later) return { state: 'later', text: 'not yet' };
+    if (id === 'stack') return signOfStack();
     if (id === 'lines' && !hasFront(job.laid)) return { state: 'later', text: 'none here' };
     const open = forecast.missing.filter((item) => item.stage === id).length;
     const assumed = assumptionsOf(job.laid, shop.shop).filter((item) => item.stage === id).length;
@@ -48,6 +50,12 @@ const signs = computed(() =>
     return assumed > 0 ? { state: 'assumed', text: `${assumed} assumed` } : { state: 'done', text: '' };
   }),
 );
+function signOfStack() {
+  const wrong = stackChecks.breaks.length;
+  if (wrong > 0) return { state: 'open', text: `${wrong} wrong` };
+  const isOpen = job.laid.layers.length === 0 && job.laid.process !== 'closedMould';
+  return isOpen ? { state: 'open', text: 'open' } : { state: 'done', text: '' };
+}
 const go = (index: number) =>
   void router.push({ path: `/jobs/${job.id}/${stages[index]!.id}`, query: route.query });
 useShortcuts({ go, undo: job.undo, redo: job.redo, help: () => (showKeys.value = !showKeys.value) });

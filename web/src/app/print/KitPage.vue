@@ -10,6 +10,9 @@ import { useSession } from '../../compute/use-desk.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
+import SectionPicture from '../../stages/stack/SectionPicture.vue';
+import { drawSection } from '../../stages/stack/section-picture.ts';
+import { placesOf, sectionAt, type EdgeSection } from '@wick/plan/stack/section';
 import { fittingScale, papers, scales } from './paper.ts';
 import KitLabels from './KitLabels.vue';
 import PrintedPleats from './PrintedPleats.vue';
@@ -34,6 +37,22 @@ const size = computed(() => ({
   height: box.value.maxY - box.value.minY,
 }));
 const scale = computed(() => fittingScale(size.value, paper.value) ?? scales.at(-1)!);
+const words = { edge: 'Plain edge', feed: 'At a feed', vent: 'At the vent', step: 'Over a rise' };
+const PICTURE = 520;
+const sections = computed(() =>
+  placesOf(job.laid).map((place) => {
+    const section = sectionAt(job.laid, place);
+    return { section, picture: drawSection(section, PICTURE) };
+  }),
+);
+/** Where each layer ends, m past the edge. */
+const endsIn = ({ layers, step }: EdgeSection) =>
+  step
+    ? `${step.name} climbs ${shop.show(step.height, 'length')}`
+    : layers
+        .filter(({ to }) => Number.isFinite(to))
+        .map(({ word, to }) => `${word} ${to < 0 ? '−' : ''}${shop.show(Math.abs(to), 'length')}`)
+        .join(', ');
 const reversed = computed(() => [...job.laid.layers].reverse().map(({ kind }) => layerWord(kind)));
 const amount = (value: number) => (Math.round(100 * value) / 100).toString();
 
@@ -100,6 +119,15 @@ const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
           </tr>
         </tbody>
       </table>
+      <h3>Sections</h3>
+      <div class="sections">
+        <figure v-for="{ section, picture } in sections" :key="section.place" data-testid="printed-section">
+          <svg :viewBox="`0 0 ${picture.width} ${picture.height}`">
+            <SectionPicture :section="section" :picture="picture" :selected="null" />
+          </svg>
+          <figcaption>{{ words[section.place] }}: {{ endsIn(section) }}</figcaption>
+        </figure>
+      </div>
       <h3>Dry rehearsal, from the top of the pile</h3>
       <p>
         {{ reversed.join(', ') || 'nothing lies on the plies yet' }}, then the plies from the last to the
@@ -140,6 +168,18 @@ header {
   align-items: baseline;
   height: 14mm;
   font-size: 3.6mm;
+}
+.sections {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4mm;
+}
+figure {
+  margin: 0;
+  break-inside: avoid;
+}
+figcaption {
+  font-size: 3mm;
 }
 .title {
   font: 600 7mm var(--display);

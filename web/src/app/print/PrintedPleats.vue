@@ -3,6 +3,7 @@ import type { Bag } from '@wick/plan/bag/bag';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
+import { portsOf } from '@wick/plan/stack/regions';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { HEADING, MARGIN, type Paper } from './paper.ts';
@@ -34,6 +35,8 @@ const pathOf = (points: readonly Point[], closed: boolean) =>
     .map(put)
     .map(({ x, y }, i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(2)} ${y.toFixed(2)}`)
     .join('') + (closed ? 'Z' : '');
+/** Holes for hoses. */
+const ports = computed(() => portsOf(props.job));
 const middle = computed(() =>
   put({ x: (box.value.minX + box.value.maxX) / 2, y: (box.value.minY + box.value.maxY) / 2 }),
 );
@@ -68,6 +71,14 @@ const ticks = computed(() =>
       :key="feature.id"
       :d="pathOf(feature.points, false)"
       class="feature"
+    />
+    <circle
+      v-for="(port, n) in ports"
+      :key="`port ${n}`"
+      :cx="put(port).x"
+      :cy="put(port).y"
+      r="1.6"
+      class="port"
     />
     <g v-for="tick in ticks" :key="tick.key" data-testid="printed-pleat">
       <line :x1="tick.at.x" :y1="tick.at.y" :x2="tick.end.x" :y2="tick.end.y" class="tick" />
@@ -117,6 +128,11 @@ text {
   stroke: #000;
   stroke-width: 0.5;
   stroke-dasharray: 2 1;
+}
+.port {
+  fill: none;
+  stroke: #000;
+  stroke-width: 0.4;
 }
 .tick {
   stroke: #000;

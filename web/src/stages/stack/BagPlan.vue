@@ -4,6 +4,7 @@ import type { BagSection } from '@wick/plan/bag/sections';
 import { nearestOnLine } from '@wick/core/geometry/along';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
+import { portsOf } from '@wick/plan/stack/regions';
 import { computed, ref } from 'vue';
 import { fitViewport, pathOf, toPlan, toScreen } from '../../board/viewport.ts';
 import { useSession } from '../../compute/use-desk.ts';
@@ -58,6 +59,8 @@ function end(event: PointerEvent) {
   if (Math.hypot(to.x - from.x, to.y - from.y) > SHORTEST) emit('draw', from, to);
 }
 
+/** Where hoses come through the bag. */
+const ports = computed(() => portsOf(job.laid));
 /** Outward from the part. */
 const ticks = computed(() =>
   props.bag.pleats.map(({ place, height, name }, n) => {
@@ -97,6 +100,14 @@ const ticks = computed(() =>
       :d="pathOf(view, own.points, false)"
       :class="['cut', { here: own.id === section?.id }]"
       @click="emit('choose', own.id)"
+    />
+    <circle
+      v-for="(port, n) in ports"
+      :key="`port ${n}`"
+      :cx="toScreen(view, port).x"
+      :cy="toScreen(view, port).y"
+      r="4"
+      class="port"
     />
     <path v-if="drawn" :d="pathOf(view, [drawn.from, drawn.to], false)" class="cut here" />
     <g v-for="{ id, at, way, height } in ticks" :key="id" class="pleat">
@@ -149,6 +160,11 @@ svg {
 .cut.here {
   stroke: var(--resin-ink);
   stroke-width: 2;
+}
+.port {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 1.4;
 }
 .pleat line {
   stroke: var(--ember);

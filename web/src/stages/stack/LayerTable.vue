@@ -42,6 +42,7 @@ const kindOptions = computed(() => [
   { value: '', label: 'Add a layer…' },
   ...layerKinds.map((value) => ({ value, label: layerWord(value) })),
 ]);
+const brakes = computed(() => job.laid.zones.filter(({ purpose }) => purpose === 'brake'));
 const places = computed(() => [
   { id: BASE, name: job.laid.zones.length > 0 ? 'main laminate' : 'laminate' },
   ...job.laid.zones.map(({ id, name }) => ({ id, name })),
@@ -188,6 +189,16 @@ function onKey(event: KeyboardEvent, layer: JobLayer) {
             >×</Button
           >
         </td>
+      </tr>
+      <tr v-for="zone in brakes" :key="zone.id" class="brake">
+        <td></td>
+        <td class="word">brake</td>
+        <td colspan="2">{{ zone.name }}: {{ zone.laminate.plies.length }} plies</td>
+        <td class="quiet">
+          drawn on the plan under <RouterLink :to="`/jobs/${job.id}/lines`">Lines</RouterLink>
+        </td>
+        <td v-if="job.laid.zones.length > 0"></td>
+        <td></td>
       </tr>
     </tbody>
   </table>
