@@ -46,17 +46,23 @@ test('the end of the mesh drawn back at the vent slows the forecast and saves re
   const kept = page.getByText('Resin thrown away with').locator('..');
   await expect(kept).toContainText('0.71 kg');
   const last = page.getByText('last corner').locator('..');
-  await expect(last).toContainText('56:04', { timeout: 30_000 });
+  /** Of what stands on the fuse as "54:38" or "1:27:30". */
+  const minutes = async () => {
+    const clock = /(\d+:)?\d+:\d\d/.exec((await last.textContent()) ?? '')?.[0] ?? '';
+    return clock.split(':').reduce((sum, part) => 60 * sum + Number(part), 0) / 60;
+  };
+  // About 55 minutes, quick or fine.
+  await expect.poll(minutes).toBeLessThan(60);
   const mesh = page.getByRole('slider', { name: 'End of the flow mesh' });
   await mesh.focus();
   // With Shift a press is ten millimetres.
-  for (let n = 0; n < 5; n++) await page.keyboard.press('Shift+ArrowLeft');
-  await expect(mesh).toHaveAttribute('aria-valuetext', '100 mm short of the edge');
+  for (let n = 0; n < 25; n++) await page.keyboard.press('Shift+ArrowLeft');
+  await expect(mesh).toHaveAttribute('aria-valuetext', '300 mm short of the edge');
   await expect(kept).not.toContainText('0.71 kg');
-  await expect(last).not.toContainText('56:04', { timeout: 30_000 });
+  await expect.poll(minutes, { timeout: 30_000 }).toBeGreaterThan(70);
   await expect(
     page.getByTestId('layer').filter({ hasText: 'flow mesh' }).getByLabel('flow mesh, short of vents'),
-  ).toHaveValue('100 mm');
+  ).toHaveValue('300 mm');
   await page.getByLabel('Starting stack').selectOption({ label: 'Two meshes on each other' });
   await page.getByRole('button', { name: 'Lay this stack' }).click();
   await expect(page.getByTestId('layer').filter({ hasText: 'flow mesh' })).toHaveCount(2);
