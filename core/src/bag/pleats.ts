@@ -8,7 +8,7 @@ export interface Pleat {
 }
 
 /** A pleat is so much taller than its rise, and pleats hold so much more film than is needed: common practice, no source. */
-const OVER_RISE = 1.1;
+export const OVER_RISE = 1.1;
 const OVER_NEED = 1.2;
 
 /**

@@ -13,6 +13,9 @@ export interface Climb {
   readonly top: number;
 }
 
+/** How a mould turns where nobody has said, rad. */
+export const RIGHT_ANGLE = Math.PI / 2;
+
 /** A straight or an arc of a section. */
 export type Piece =
   | { readonly kind: 'straight'; readonly length: number; readonly angle: number }

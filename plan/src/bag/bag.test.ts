@@ -114,7 +114,11 @@ describe('the bag', () => {
     const job = withFeatures(feature({ radius: 0.2 }));
     const [along] = sectionsOf(job);
     expect(along!.problem).toMatch(/does not fit/);
+    // Its whole height, as if nothing were rounded: the film is not cut too short for it.
+    expect(along!.developed - along!.plan).toBeCloseTo(0.04, 9);
     expect(bagOf(job, demoShop).film.length).toBeGreaterThan(1.3);
+    const flat = bagOf(withFeatures(), demoShop).film.length;
+    expect(bagOf(job, demoShop).film.length - flat).toBeCloseTo(0.04, 9);
   });
 
   test('a section that somebody draws is cut as well, where it is drawn', () => {

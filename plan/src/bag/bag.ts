@@ -1,6 +1,6 @@
 import type { JobFeature } from '@wick/contract/job/job';
 import type { Shop } from '@wick/contract/shop';
-import { FILM_OVER_SURFACE, filmCut, pleatsOf, tapeLength } from '@wick/core/bag/pleats';
+import { FILM_OVER_SURFACE, filmCut, OVER_RISE, pleatsOf, tapeLength } from '@wick/core/bag/pleats';
 import { nearestOnLine } from '@wick/core/geometry/along';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { offset } from '@wick/core/geometry/overlay';
@@ -83,7 +83,7 @@ function pleatsFor(
   const asked = sections.flatMap((section) =>
     pleatsOf(section).flatMap((pleat, n) => (section.featureIds[n] === id ? [pleat.height] : [])),
   );
-  const high = Math.max(1.1 * height, ...asked);
+  const high = Math.max(OVER_RISE * height, ...asked);
   return [points[0]!, points[points.length - 1]!].map((end) => ({
     place: nearestOnLine(end, tapeLine).point,
     ...{ height: high, featureId: id, name },
@@ -97,7 +97,7 @@ function blankOf(job: LaidJob, sections: readonly BagSection[], tapeTo: number):
     Math.max(
       0,
       ...sections
-        .filter(({ points, line }) => line !== null && isAlong === runsAlong(points, long))
+        .filter(({ points }) => isAlong === runsAlong(points, long))
         .map(({ developed, plan }) => developed - plan),
     );
   const edge = { flange: tapeTo, tape: GRIP, slack: SLACK };

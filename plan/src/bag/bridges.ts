@@ -8,6 +8,7 @@ import {
   pocketGap,
   reaches,
 } from '@wick/core/bag/bridging';
+import { RIGHT_ANGLE } from '@wick/core/bag/section';
 import { apart } from '@wick/core/geometry/along';
 import { lineLength, type Point } from '@wick/core/geometry/polygon';
 import type { Edit } from '../job/edits.ts';
@@ -44,7 +45,6 @@ export interface Bridge {
 
 /** Of dry fabric on a mould; common practice, no source. */
 const FRICTION = 0.3;
-const RIGHT = Math.PI / 2;
 
 /** Inside corners, and the feet of rises and steps, ranked by the resin that would gather behind them. */
 export function bridgesOf(job: LaidJob, shop: Shop): Bridge[] {
@@ -58,7 +58,7 @@ export function bridgesOf(job: LaidJob, shop: Shop): Bridge[] {
   const pressure = availablePressure(job, shop);
   return corners
     .map((feature): Bridge => {
-      const corner = { radius: feature.radius, turn: feature.angle ?? RIGHT };
+      const corner = { radius: feature.radius, turn: feature.angle ?? RIGHT_ANGLE };
       const onFilm = film && filmRadius(film, pressure);
       const locked = lockedRadius(FRICTION, feature.height);
       const spanned = Math.max(onFilm ?? 0, feature.radius < locked ? locked : 0);
@@ -124,6 +124,9 @@ function whatToDo(of: {
   ];
 }
 
+/** What the race is called that stands for a corner's pocket. */
+export const pocketName = ({ name }: Pick<Bridge, 'name'>): string => `Pocket at ${name}`.slice(0, 40);
+
 /** The pocket of a corner as a channel in which resin races, in the layout that is worked on. */
 export const asRace = (
   { name, points, gap }: Pick<Bridge, 'name' | 'points' | 'gap'>,
@@ -131,7 +134,7 @@ export const asRace = (
 ): Edit => {
   const race: JobLine = {
     ...bareLine('race', points, id),
-    name: `Pocket at ${name}`.slice(0, 40),
+    name: pocketName({ name }),
     bore: Math.max(1e-4, gap),
   };
   return addLine(race);

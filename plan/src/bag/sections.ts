@@ -5,6 +5,8 @@ import { distance, lineLength, type Point } from '@wick/core/geometry/polygon';
 import {
   developedLength,
   mouldLine,
+  RIGHT_ANGLE,
+  slopeExcess,
   type Climb,
   type MouldSection,
   type Piece,
@@ -14,9 +16,6 @@ import { ModelError } from '@wick/core/model-error';
 import type { LaidJob } from '../job/laid.ts';
 import { partShapeOf } from '../layout/fit.ts';
 
-/** A right angle is taken where nobody has said how the mould turns. */
-const RIGHT = Math.PI / 2;
-
 /** The part cut across somewhere, edge to edge, with what it climbs there. */
 export interface BagSection extends MouldSection {
   readonly id: string;
@@ -24,7 +23,7 @@ export interface BagSection extends MouldSection {
   readonly points: readonly Point[];
   /** What each of the climbs is. */
   readonly featureIds: readonly string[];
-  /** Null where the rises on it do not fit; then why. */
+  /** Null where the rises on it do not fit, and then why; its length is taken without their roundings then, which is never too short. */
   readonly line: readonly Piece[] | null;
   readonly developed: number;
   readonly problem: string | null;
@@ -76,13 +75,16 @@ function cut(
     return { ...own, line, developed: developedLength(line), problem: null };
   } catch (error) {
     if (!(error instanceof ModelError)) throw error;
-    return { ...own, line: null, developed: NaN, problem: error.message };
+    return { ...own, line: null, developed: plan + withoutRoundings(climbs), problem: error.message };
   }
 }
 
+const withoutRoundings = (climbs: readonly Climb[]) =>
+  climbs.reduce((sum, climb) => sum + slopeExcess(climb), 0);
+
 /** Turned up towards the nearer end of the section: how the part is seen from the bag. The film it takes is the same either way. */
 function climbOf({ height, radius, angle }: JobFeature, at: number, plan: number): Climb {
-  const turn = angle ?? RIGHT;
+  const turn = angle ?? RIGHT_ANGLE;
   const isTowardsEnd = at > plan / 2;
   const run = height / Math.tan(turn);
   return {
