@@ -6,6 +6,7 @@ import { checkStack } from '@wick/plan/stack/checks';
 import { layerWord } from '@wick/plan/stack/kinds';
 import { takeOffCsv, unitWords } from '@wick/plan/takeoff/sheet';
 import { takeOffOf } from '@wick/plan/takeoff/take-off';
+import { USUAL_CREW } from '@wick/plan/takeoff/taken';
 import { ModelError } from '@wick/core/model-error';
 import { formatQuantity } from '@wick/core/units/format';
 import type { Shop } from '@wick/contract/shop';
@@ -16,9 +17,6 @@ import { writeText } from './write-text.ts';
 interface StackOptions extends ShopOptions {
   csv?: string;
 }
-
-/** Hands for a day, where nobody says otherwise: common practice, no source. */
-const CREW = { people: 2, hours: 4 };
 
 /** What lies on the plies of a job, what is wrong with it, how the bag measures, and what all of it takes. */
 export function stack(file: string, options: StackOptions, { out }: Output): number {
@@ -41,7 +39,7 @@ export function stack(file: string, options: StackOptions, { out }: Output): num
     for (const { name, height } of bag.pleats) out(`pleat  ${length(height)} high at ${name}`);
     for (const { name, todo } of bag.bridges) out(`bridges  ${name}: ${todo[0]}`);
   }
-  const takeOff = takeOffOf(job, { shop, materials: job.materials, ...CREW });
+  const takeOff = takeOffOf(job, { shop, materials: job.materials, ...USUAL_CREW });
   for (const { name, amount, unit, why } of takeOff.items)
     out(`take  ${Math.round(100 * amount) / 100} ${unitWords[unit]} ${name} (${why})`);
   if (options.csv !== undefined) writeText(options.csv, takeOffCsv(takeOff));

@@ -25,7 +25,7 @@ export interface RollCut {
 }
 
 /** Cloth comes about this wide: common practice, no source. */
-const USUAL_ROLL = 1.25;
+export const USUAL_ROLL = 1.25;
 
 /** All that is to be cut for a job, in lay order, and each cloth on its roll; cores by their area. */
 export function cutSheetOf(job: LaidJob, overlap: number) {

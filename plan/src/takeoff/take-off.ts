@@ -11,7 +11,7 @@ import { bagOf, type Bag } from '../bag/bag.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { booksOf } from '../laminate/books.ts';
-import { cutSheetOf } from '../laminate/cut-sheet.ts';
+import { cutSheetOf, USUAL_ROLL } from '../laminate/cut-sheet.ts';
 import { regionsOf } from '../laminate/ply-book.ts';
 import { isLeftOff } from '../stack/laid-on.ts';
 import { layerWord } from '../stack/kinds.ts';
@@ -27,7 +27,6 @@ export interface TakeOff {
 
 /** m. Common practice, no source. */
 const CORNER_LAP = 0.05;
-const USUAL_ROLL = 1.25;
 
 /**
  * Everything that a job takes, in order of use, each traced to what asked for it.

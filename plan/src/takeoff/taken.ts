@@ -43,3 +43,6 @@ export interface TakeOffRequest {
   readonly people: number;
   readonly hours: number;
 }
+
+/** Hands on a usual day: common practice, no source. */
+export const USUAL_CREW = { people: 2, hours: 4 } as const;

@@ -5,7 +5,8 @@ import { takeOffOf } from '@wick/plan/takeoff/take-off';
 import { layerWord } from '@wick/plan/stack/kinds';
 import { boundsOf } from '@wick/core/geometry/polygon';
 import { Button } from 'ant-design-vue';
-import { computed, onBeforeUnmount, ref, watchEffect } from 'vue';
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
 import { useSession } from '../../compute/use-desk.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
@@ -16,18 +17,24 @@ import { placesOf, sectionAt, type EdgeSection } from '@wick/plan/stack/section'
 import { fittingScale, papers, scales } from './paper.ts';
 import KitLabels from './KitLabels.vue';
 import PrintedPleats from './PrintedPleats.vue';
+import { usePaper } from './use-paper.ts';
+import { useCrew } from '../../stages/stack/use-crew.ts';
 
 /** The pleat plan to scale, and the kit list in order of use with the stack for the dry rehearsal. */
 const job = useSession();
 const shop = useShopStore();
+const route = useRoute();
 const library = useLibraryStore();
-const paperName = ref('A4');
-const paper = computed(() => papers.find(({ name }) => name === paperName.value)!);
-const CREW = { people: 2, hours: 4 };
+const { paperName, paper } = usePaper();
+const { people, hours } = useCrew();
 
 const bag = computed(() => bagOf(job.laid, shop.shop));
 const takeOff = computed(() =>
-  takeOffOf(job.laid, { shop: shop.shop, materials: library.materials, ...CREW }),
+  takeOffOf(job.laid, {
+    shop: shop.shop,
+    materials: library.materials,
+    ...{ people: people.value, hours: hours.value },
+  }),
 );
 const box = computed(() =>
   boundsOf(bag.value.tapeLine.length > 0 ? bag.value.tapeLine : job.laid.part.outline),
@@ -56,19 +63,13 @@ const endsIn = ({ layers, step }: EdgeSection) =>
 const reversed = computed(() => [...job.laid.layers].reverse().map(({ kind }) => layerWord(kind)));
 const amount = (value: number) => (Math.round(100 * value) / 100).toString();
 
-const style = document.createElement('style');
-document.head.append(style);
-watchEffect(() => {
-  style.textContent = `@page { size: ${paper.value.width}mm ${paper.value.height}mm; margin: 0; }`;
-});
-onBeforeUnmount(() => style.remove());
 const print = () => window.print();
 const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
 </script>
 
 <template>
   <div class="tools bar">
-    <RouterLink :to="`/jobs/${job.id}/stack?pane=take-off`">Back to the stack</RouterLink>
+    <RouterLink :to="{ path: `/jobs/${job.id}/stack`, query: route.query }">Back to the stack</RouterLink>
     <Choice
       v-model:value="paperName"
       class="sheet-size"
@@ -144,31 +145,8 @@ const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
   </main>
 </template>
 
+<style scoped src="./sheet.css"></style>
 <style scoped>
-.bar {
-  padding: 10px 16px;
-  align-items: center;
-}
-.sheet-size {
-  width: 110px;
-}
-.page {
-  background: white;
-  margin: 8px auto 24px;
-  padding: 10mm;
-  box-shadow: 0 1px 6px #0003;
-  overflow: hidden;
-}
-.page.flow {
-  overflow: visible;
-}
-header {
-  display: flex;
-  gap: 6mm;
-  align-items: baseline;
-  height: 14mm;
-  font-size: 3.6mm;
-}
 .sections {
   display: grid;
   grid-template-columns: 1fr 1fr;
@@ -180,21 +158,5 @@ figure {
 }
 figcaption {
   font-size: 3mm;
-}
-.title {
-  font: 600 7mm var(--display);
-}
-@media print {
-  .bar {
-    display: none;
-  }
-  .page {
-    margin: 0;
-    box-shadow: none;
-    break-after: page;
-  }
-  .page.flow {
-    height: auto !important;
-  }
 }
 </style>

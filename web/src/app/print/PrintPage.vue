@@ -4,20 +4,20 @@ import { partArea } from '@wick/plan/part/figures';
 import { processOf } from '@wick/plan/processes/processes';
 import { ringBounds } from '@wick/core/geometry/arcs';
 import { Button } from 'ant-design-vue';
-import { computed, onBeforeUnmount, ref, watchEffect } from 'vue';
+import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { fittingScale, papers, scales } from './paper.ts';
 import PrintedBook from './PrintedBook.vue';
 import PrintedPlan from './PrintedPlan.vue';
+import { usePaper } from './use-paper.ts';
 import Choice from '../../ui/Choice.vue';
 
 /** Plan and ply book as a shop would pin them up: to scale, with dimensions, on the sheet that is chosen. */
 const job = useSession();
 const shop = useShopStore();
-const paperName = ref('A4');
+const { paperName, paper } = usePaper();
 const wanted = ref(0);
 
-const paper = computed(() => papers.find(({ name }) => name === paperName.value)!);
 const size = computed(() => {
   const box = ringBounds(job.laid.part.outline);
   return { width: box.maxX - box.minX, height: box.maxY - box.minY };
@@ -30,13 +30,6 @@ const scaleOptions = computed(() => [
   ...scales.map((value) => ({ value, label: `1:${value}` })),
 ]);
 
-// The size of a printed page can only be set by a style sheet of its own.
-const style = document.createElement('style');
-document.head.append(style);
-watchEffect(() => {
-  style.textContent = `@page { size: ${paper.value.width}mm ${paper.value.height}mm; margin: 0; }`;
-});
-onBeforeUnmount(() => style.remove());
 const print = () => window.print();
 const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
 </script>
@@ -78,48 +71,9 @@ const day = new Date().toLocaleDateString([], { dateStyle: 'medium' });
   </main>
 </template>
 
+<style scoped src="./sheet.css"></style>
 <style scoped>
-.bar {
-  padding: 10px 16px;
-  align-items: center;
-}
-.sheet-size {
-  width: 110px;
-}
 .scale {
   width: 210px;
-}
-.page {
-  background: white;
-  margin: 8px auto 24px;
-  padding: 10mm;
-  box-shadow: 0 1px 6px #0003;
-  overflow: hidden;
-}
-.page.flow {
-  overflow: visible;
-}
-header {
-  display: flex;
-  gap: 6mm;
-  align-items: baseline;
-  height: 14mm;
-  font-size: 3.6mm;
-}
-.title {
-  font: 600 7mm var(--display);
-}
-@media print {
-  .bar {
-    display: none;
-  }
-  .page {
-    margin: 0;
-    box-shadow: none;
-    break-after: page;
-  }
-  .page.flow {
-    height: auto !important;
-  }
 }
 </style>

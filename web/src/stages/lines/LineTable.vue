@@ -94,7 +94,7 @@ const ends = (line: JobLine) => (line.points.length <= 2 ? line.points : []);
           :class="{ selected: selected === line.id }"
           @focusin="emit('select', line.id)"
         >
-          <td :class="['number', line.kind]">{{ line.name }}</td>
+          <td :class="['number', 'name', line.kind]" :title="line.name">{{ line.name }}</td>
           <td v-for="end in 2" :key="end">
             <div v-if="ends(line)[end - 1]" class="pair">
               <JobField
@@ -168,6 +168,11 @@ td {
 }
 td.number {
   white-space: nowrap;
+}
+td.name {
+  max-width: 84px;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .pair :deep(input) {
   padding: 1px 7px;

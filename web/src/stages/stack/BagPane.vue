@@ -3,7 +3,7 @@ import type { Bag } from '@wick/plan/bag/bag';
 import type { Point } from '@wick/core/geometry/polygon';
 import { addSection, removeSection } from '@wick/plan/bag/edits';
 import { newId } from '@wick/plan/job/ids';
-import { asRace, type Bridge } from '@wick/plan/bag/bridges';
+import { asRace, pocketName, type Bridge } from '@wick/plan/bag/bridges';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
@@ -40,8 +40,7 @@ const options = computed(() =>
         : `${name}: flat`,
   })),
 );
-const hasPocket = ({ name }: Bridge) =>
-  job.laid.lines.some((line) => line.name === `Pocket at ${name}`.slice(0, 40));
+const hasPocket = (bridge: Bridge) => job.laid.lines.some(({ name }) => name === pocketName(bridge));
 const millilitres = (pocket: number) => `${Math.round(pocket * 1e6)} mL`;
 </script>
 

@@ -19,6 +19,7 @@ import LayerTable from './LayerTable.vue';
 import StackAnswer from './StackAnswer.vue';
 import TakeOffAnswer from './TakeOffAnswer.vue';
 import TakeOffPane from './TakeOffPane.vue';
+import { useCrew } from './use-crew.ts';
 
 defineProps<{ stage: Stage; minute: number | null }>();
 const job = useSession();
@@ -49,8 +50,7 @@ const pane = computed<Pane>(() => panes.find(({ value }) => value === route.quer
 const show = (value: Pane) =>
   void router.replace({ query: { ...route.query, pane: value === 'layers' ? undefined : value } });
 
-const people = ref(2);
-const hours = ref(4);
+const { people, hours } = useCrew();
 /** While a hand drags, those of before the drag; a plan that cannot be measured says why. */
 const measured = atRest(
   () => job.isGesturing,

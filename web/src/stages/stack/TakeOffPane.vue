@@ -4,6 +4,7 @@ import type { TakeOff } from '@wick/plan/takeoff/take-off';
 import type { TakenItem, TakenUnit } from '@wick/plan/takeoff/taken';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
+import { useRoute } from 'vue-router';
 import { useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
@@ -12,6 +13,7 @@ import { saveFile } from '../../ui/save-file.ts';
 const props = defineProps<{ takeOff: TakeOff }>();
 const job = useSession();
 const shop = useShopStore();
+const route = useRoute();
 const phases = computed(() =>
   (Object.keys(phaseWords) as TakenItem['phase'][])
     .map((phase) => ({ phase, items: props.takeOff.items.filter((item) => item.phase === phase) }))
@@ -44,7 +46,9 @@ const saveTable = () => saveFile(name('csv'), new Blob([takeOffCsv(props.takeOff
   <div class="tools out">
     <Button size="small" @click="saveSheet">Kit list as XLSX</Button>
     <Button size="small" @click="saveTable">As CSV</Button>
-    <RouterLink :to="`/jobs/${job.id}/kit`">Print kit list and pleat plan</RouterLink>
+    <RouterLink :to="{ path: `/jobs/${job.id}/kit`, query: route.query }"
+      >Print kit list and pleat plan</RouterLink
+    >
   </div>
   <table class="sheet" data-testid="take-off">
     <thead>
