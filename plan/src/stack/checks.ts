@@ -15,12 +15,10 @@ import { materialRules } from './material-checks.ts';
 import type { Rule, StackBreak, StackContext } from './rule.ts';
 import { portsOf } from './regions.ts';
 import { fitting, ventsAcross } from './mends.ts';
+import { FILM_LAP, OFF_TAPE, PATCH, STRIP } from './usual.ts';
 
 /** m. Common practice, no source. */
 const MOST_FILM_LAP = 0.02;
-const USUAL_FILM_LAP = 0.01;
-const OFF_TAPE = 0.005;
-const PORT_PATCH = 0.1;
 /** How far inside the part a hose may come through over a vent. */
 const PORT_INSIDE = 0.01;
 /** Share of a line that has to lie on something. */
@@ -66,7 +64,7 @@ export const stackRules = {
             message: `Release film lies under ${vent.name}: no air comes through it, and the stack is not connected to the vent.`,
             fix: {
               label: 'Lay it under the feeds only',
-              apply: withCovers(layer.id, () => ({ kind: 'lines', of: 'feed', width: 0.06 })),
+              apply: withCovers(layer.id, () => ({ kind: 'lines', of: 'feed', width: STRIP })),
             },
           },
       ),
@@ -94,7 +92,7 @@ export const stackRules = {
                       label: 'Lay a strip of peel ply under it',
                       apply: addLayer({
                         ...newLayer('peelPly'),
-                        covers: { kind: 'lines', of: 'both', width: 0.06 },
+                        covers: { kind: 'lines', of: 'both', width: STRIP },
                       }),
                     },
               }
@@ -109,8 +107,8 @@ export const stackRules = {
           itemId: layer.id,
           message: `The perforated film laps by ${show(layer.lap, 'length')}: two films let nothing through there, and a stripe stays rich.`,
           fix: {
-            label: `Lap it by ${show(USUAL_FILM_LAP, 'length')}`,
-            apply: updateLayer(layer.id, { lap: USUAL_FILM_LAP }),
+            label: `Lap it by ${show(FILM_LAP, 'length')}`,
+            apply: updateLayer(layer.id, { lap: FILM_LAP }),
           },
         },
     ),
@@ -184,7 +182,7 @@ export const stackRules = {
               fix: {
                 label: 'Lay a patch of breather under each',
                 apply: addLayer(
-                  { ...newLayer('breather', felt?.id ?? null), covers: { kind: 'ports', width: PORT_PATCH } },
+                  { ...newLayer('breather', felt?.id ?? null), covers: { kind: 'ports', width: PATCH } },
                   felt,
                 ),
               },

@@ -11,19 +11,18 @@ import { newId } from '../job/ids.ts';
 import { keepUsed } from '../job/materials.ts';
 import { onLayout } from '../layout/edits.ts';
 import { inOrder, rankOf } from './order.ts';
+import { FILM_LAP, PATCH, STRIP, TAPE } from './usual.ts';
 
 /** Edits of what lies on the plies in the layout that is worked on. */
 
-/** Where a layer lies, and how far it laps, unless told; m. Common practice, no source. */
+/** Where a layer lies unless told. */
 const OVER_ALL: LayerCovers & { kind: 'part' } = { kind: 'part', edge: 0, feed: null, vent: null };
-const TAPE = { from: 0.03, to: 0.042 };
-const USUAL_LAP = 0.01;
 
 /** As a kind is usually laid. */
 export function newLayer(kind: LayerKind, materialId: string | null = null, id: string = newId()): JobLayer {
   return {
     ...{ id, kind, materialId, covers: usualCovers(kind), except: [] },
-    ...{ lap: kind === 'perforatedFilm' ? USUAL_LAP : 0, side: 'bag', uses: null },
+    ...{ lap: kind === 'perforatedFilm' ? FILM_LAP : 0, side: 'bag', uses: null },
   };
 }
 
@@ -36,8 +35,8 @@ export function usualCoversFor(covers: LayerCovers['kind'], kind: LayerKind): La
 const PLAIN_COVERS: Readonly<Record<LayerCovers['kind'], LayerCovers>> = {
   part: OVER_ALL,
   areas: { kind: 'areas', areas: [] },
-  lines: { kind: 'lines', of: 'both', width: 0.06 },
-  ports: { kind: 'ports', width: 0.1 },
+  lines: { kind: 'lines', of: 'both', width: STRIP },
+  ports: { kind: 'ports', width: PATCH },
   rim: { kind: 'rim', ...TAPE },
 };
 
@@ -54,7 +53,7 @@ function usualCovers(kind: LayerKind): LayerCovers {
     case 'peelPly':
       return { ...OVER_ALL, edge: 0.01 };
     case 'releaseFilm':
-      return { kind: 'lines', of: 'feed', width: 0.06 };
+      return { kind: 'lines', of: 'feed', width: STRIP };
     default:
       return OVER_ALL;
   }

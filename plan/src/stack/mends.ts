@@ -12,13 +12,13 @@ import { samplesOf } from '../layout/lines.ts';
 import { stackOf } from '../laminate/stack.ts';
 import type { StackContext } from './rule.ts';
 import { updateLayer, withCovers } from './edits.ts';
+import { OFF_TAPE } from './usual.ts';
 import { meshedWith, meshOf, withMesh } from './mesh.ts';
 
 /** Changes that mend what the checks of a stack find. */
 
 /** How far past a line a layer is run under it, m: common practice, no source. */
 const PAST_LINE = 0.015;
-const OFF_TAPE = 0.005;
 
 /** The layer run out so far that it lies under a line beside the part, but not onto the tape. */
 export function ventsAcross(layer: JobLayer, line: JobLine, tape: { from: number } | null): Edit {

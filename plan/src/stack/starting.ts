@@ -45,8 +45,6 @@ const PEEL_PAST = 0.02;
 const NEXT_TO_VENT = 0.01;
 /** Share of the width that a patch of mesh leaves bare on either side. */
 const PATCH = 0.25;
-const MASK = { kind: 'rim', from: 0.03, to: 0.042 } as const;
-const STRIP = { kind: 'lines', of: 'feed', width: 0.06 } as const;
 const overPart = (edge: number, vent: number | null = null, feed: number | null = null): LayerCovers => ({
   ...{ kind: 'part', edge, feed, vent },
 });
@@ -84,7 +82,15 @@ const laying =
 const peel: Wanted = ['peelPly', overPart(PEEL_PAST), uncoated];
 const shut: readonly Wanted[] = [['sealantTape'], ['bag']];
 const drawn: readonly Wanted[] = [['lines'], ...shut];
-const masked: Wanted = ['flashTape', MASK];
+const masked: Wanted = ['flashTape'];
+/** Over plies wetted by hand. */
+const felts: readonly Wanted[] = [
+  masked,
+  ['peelPly', overPart(0.01), uncoated],
+  ['perforatedFilm', overPart(0.01)],
+  ['bleeder', overPart(PAST)],
+  ['breather', overPart(PAST)],
+];
 
 /** Common practice, no source: schools disagree, so each says what it costs. */
 const stacks: Readonly<Record<ProcessId, readonly StartingStack[]>> = {
@@ -109,7 +115,7 @@ const stacks: Readonly<Record<ProcessId, readonly StartingStack[]>> = {
       name: 'Release film under the feed lines',
       school: 'Where the mark of a line on the face matters.',
       risk: 'Film under a vent would shut it off: it lies under feeds only.',
-      lay: laying(peel, ['flowMesh', overPart(SHORT, MESH_GAP), openest], ['releaseFilm', STRIP], ...drawn),
+      lay: laying(peel, ['flowMesh', overPart(SHORT, MESH_GAP), openest], ['releaseFilm'], ...drawn),
     },
     {
       id: 'two',
@@ -151,29 +157,14 @@ const stacks: Readonly<Record<ProcessId, readonly StartingStack[]>> = {
       name: 'Perforated film and breather',
       school: 'Takes out what was wetted too richly, and keeps the rest.',
       risk: 'A full breather passes no more air.',
-      lay: laying(
-        masked,
-        ['peelPly', overPart(0.01), uncoated],
-        ['perforatedFilm', overPart(0.01)],
-        ['bleeder', overPart(PAST)],
-        ['breather', overPart(PAST)],
-        ...shut,
-      ),
+      lay: laying(...felts, ...shut),
     },
     {
       id: 'felt-and-mesh',
       name: 'The same with mesh over the breather',
       school: 'The way for air stays open when the breather is soaked.',
       risk: 'With full vacuum and a warm cure it starves the laminate.',
-      lay: laying(
-        masked,
-        ['peelPly', overPart(0.01), uncoated],
-        ['perforatedFilm', overPart(0.01)],
-        ['bleeder', overPart(PAST)],
-        ['breather', overPart(PAST)],
-        ['flowMesh', overPart(PAST), finest],
-        ...shut,
-      ),
+      lay: laying(...felts, ['flowMesh', overPart(PAST), finest], ...shut),
     },
     {
       id: 'patch',

@@ -4,8 +4,9 @@ import { updateLayer } from '@wick/plan/stack/edits';
 import { layerWord } from '@wick/plan/stack/kinds';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
-import QuantityInput from '../../ui/QuantityInput.vue';
 import Choice from '../../ui/Choice.vue';
+import QuantityInput from '../../ui/QuantityInput.vue';
+import JobField from '../common/JobField.vue';
 
 /** How far a layer goes: its ends, or its width, and how much pieces of it lap. */
 const props = defineProps<{ layer: JobLayer }>();
@@ -16,105 +17,93 @@ const ofOptions = [
   { value: 'vent', label: 'vents' },
   { value: 'both', label: 'all lines' },
 ] as const;
-const END = { atLeast: -5, atMost: 5 };
-const WIDTH = { above: 0, below: 5 };
 const has = (kind: 'feed' | 'vent') => job.laid.lines.some((line) => line.kind === kind);
 const set = (covers: LayerCovers) =>
   job.apply(updateLayer(props.layer.id, { covers }), `end of the ${word.value}`);
+
+/** A length of the layer: its place in the schema, what stands over it, and how a reader hears it. */
+interface Row {
+  readonly path: string;
+  readonly short: string;
+  readonly label: string;
+  readonly value: number | null;
+  readonly assumed?: number;
+  readonly refuse?: (value: number) => string | null;
+  readonly set: (value: number | null) => void;
+}
+const rows = computed((): Row[] => [...coverRows(props.layer.covers), ...lapRows(props.layer)]);
+
+function coverRows(covers: LayerCovers): Row[] {
+  const row = (name: string, short: string, label: string, more: Partial<Row> = {}): Row => ({
+    ...{ path: `layouts.layers.covers.${name}`, short, label },
+    value: (covers as unknown as Record<string, number | null>)[name] ?? null,
+    set: (value) => set({ ...covers, [name]: value } as LayerCovers),
+    ...more,
+  });
+  switch (covers.kind) {
+    case 'part':
+      return [
+        row('edge', 'past the edge', 'past the edge'),
+        ...(has('feed') ? [row('feed', 'at feeds', 'past the edge at feeds', { assumed: covers.edge })] : []),
+        ...(has('vent') && props.layer.kind !== 'bag'
+          ? [row('vent', 'short of vents', 'short of vents')]
+          : []),
+      ];
+    case 'rim':
+      return [
+        row('from', 'from', 'from so far past the edge', {
+          refuse: (value) => (value < covers.to ? null : 'It begins nearer to the edge than it ends.'),
+        }),
+        row('to', 'to', 'to so far past the edge', {
+          refuse: (value) => (value > covers.from ? null : 'It ends farther from the edge than it begins.'),
+        }),
+      ];
+    case 'areas':
+      return [];
+    default:
+      return props.layer.kind === 'lines' ? [] : [row('width', 'wide', 'width')];
+  }
+}
+
+const lapRows = ({ id, kind, lap }: JobLayer): Row[] =>
+  kind === 'perforatedFilm' || lap > 0
+    ? [
+        {
+          ...{ path: 'layouts.layers.lap', short: 'laps', label: 'laps', value: lap },
+          set: (value) => job.apply(updateLayer(id, { lap: value! })),
+        },
+      ]
+    : [];
 </script>
 
 <template>
   <div class="fields">
-    <template v-if="layer.covers.kind === 'part'">
-      <label>
-        <span>past the edge</span>
-        <QuantityInput
-          hide-label
-          :label="`${word}, past the edge`"
-          quantity="length"
-          :limits="END"
-          :model-value="layer.covers.edge"
-          @update:model-value="set({ ...layer.covers, edge: $event! })"
-        />
-      </label>
-      <label v-if="has('feed')">
-        <span>at feeds</span>
-        <QuantityInput
-          hide-label
-          :label="`${word}, past the edge at feeds`"
-          quantity="length"
-          :limits="END"
-          :assumed="layer.covers.edge"
-          :model-value="layer.covers.feed"
-          @update:model-value="set({ ...layer.covers, feed: $event })"
-        />
-      </label>
-      <label v-if="has('vent') && layer.kind !== 'bag'">
-        <span>short of vents</span>
-        <QuantityInput
-          hide-label
-          optional
-          :label="`${word}, short of vents`"
-          quantity="length"
-          :limits="{ atLeast: 0, atMost: 5 }"
-          :model-value="layer.covers.vent"
-          @update:model-value="set({ ...layer.covers, vent: $event })"
-        />
-      </label>
-    </template>
-    <template v-else-if="layer.covers.kind === 'rim'">
-      <label>
-        <span>from</span>
-        <QuantityInput
-          hide-label
-          :label="`${word}, from so far past the edge`"
-          quantity="length"
-          :limits="{ atLeast: -5, below: layer.covers.to }"
-          :model-value="layer.covers.from"
-          @update:model-value="set({ ...layer.covers, from: $event! })"
-        />
-      </label>
-      <label>
-        <span>to</span>
-        <QuantityInput
-          hide-label
-          :label="`${word}, to so far past the edge`"
-          quantity="length"
-          :limits="{ above: layer.covers.from, atMost: 5 }"
-          :model-value="layer.covers.to"
-          @update:model-value="set({ ...layer.covers, to: $event! })"
-        />
-      </label>
-    </template>
-    <template v-else-if="layer.covers.kind === 'areas'">
-      <span class="quiet">{{
-        layer.covers.areas.length > 0
-          ? layer.covers.areas.map(({ name }) => name).join(', ')
-          : 'none yet: draw them under Lines'
-      }}</span>
-    </template>
-    <template v-else>
-      <Choice
-        v-if="layer.covers.kind === 'lines'"
-        class="of"
-        size="small"
-        :value="layer.covers.of"
-        :options="ofOptions"
-        :aria-label="`${word}: at which lines`"
-        @change="set({ ...layer.covers, of: $event })"
+    <span v-if="layer.covers.kind === 'areas'" class="quiet">{{
+      layer.covers.areas.length > 0
+        ? layer.covers.areas.map(({ name }) => name).join(', ')
+        : 'none yet: draw them under Lines'
+    }}</span>
+    <Choice
+      v-if="layer.covers.kind === 'lines'"
+      class="of"
+      size="small"
+      :value="layer.covers.of"
+      :options="ofOptions"
+      :aria-label="`${word}: at which lines`"
+      @change="set({ ...layer.covers, of: $event })"
+    />
+    <label v-for="row in rows" :key="row.path">
+      <span>{{ row.short }}</span>
+      <JobField
+        hide-label
+        :label="`${word}, ${row.label}`"
+        :path="row.path"
+        :model-value="row.value"
+        :assumed="row.assumed"
+        :refuse="row.refuse"
+        @update:model-value="row.set"
       />
-      <label v-if="layer.kind !== 'lines'">
-        <span>wide</span>
-        <QuantityInput
-          hide-label
-          :label="`${word}, width`"
-          quantity="length"
-          :limits="WIDTH"
-          :model-value="layer.covers.width"
-          @update:model-value="set({ ...layer.covers, width: $event! })"
-        />
-      </label>
-    </template>
+    </label>
     <label v-if="layer.kind === 'bag'">
       <span>serves parts</span>
       <QuantityInput
@@ -126,17 +115,6 @@ const set = (covers: LayerCovers) =>
         :refuse="(value) => (Number.isInteger(value) ? null : 'Count whole parts.')"
         :model-value="layer.uses"
         @update:model-value="job.apply(updateLayer(layer.id, { uses: $event }))"
-      />
-    </label>
-    <label v-if="layer.kind === 'perforatedFilm' || layer.lap > 0">
-      <span>laps</span>
-      <QuantityInput
-        hide-label
-        :label="`${word}, laps`"
-        quantity="length"
-        :limits="{ atLeast: 0, below: 1 }"
-        :model-value="layer.lap"
-        @update:model-value="job.apply(updateLayer(layer.id, { lap: $event! }))"
       />
     </label>
   </div>
