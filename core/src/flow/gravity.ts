@@ -18,7 +18,6 @@ const OVERDRAWN = 0.03;
 /** Share of a node's own stiffness that a round is eased by. */
 const EASE = 0.5;
 
-const isWithin = (next: Float64Array) => next.every((level) => level >= -OVERDRAWN);
 const clamp = (share: number) => Math.min(1, Math.max(0, share));
 
 /** A step as it was solved: fill fractions before and after it, its impulse, what that moved into each node, m3, and its length. */
@@ -123,12 +122,20 @@ export function createWeight(network: FlowNetwork, gravity: Gravity): Weight {
     }
   }
 
-  function keepWithin({ next, step }: SolvedStep) {
+  /**
+   * Lets a node that has given too much give less of its weight.
+   * @returns whether none has; what gas shut in presses out of a node beyond what it holds is not its weight's doing
+   */
+  function keepWithin({ next, step }: SolvedStep): boolean {
+    let isWithin = true;
     for (let i = 0; i < nodeCount; i++) {
       if (next[i] >= 0) continue;
       const given = step * givenBy(i, state);
-      if (given > 0) share[i] *= Math.max(0, 1 + (next[i] * storage[i]) / given);
+      if (!(given > 0)) continue;
+      share[i] *= Math.max(0, 1 + (next[i] * storage[i]) / given);
+      isWithin &&= next[i] >= -OVERDRAWN;
     }
+    return isWithin;
   }
 
   return {
@@ -146,7 +153,7 @@ export function createWeight(network: FlowNetwork, gravity: Gravity): Weight {
     settle(solved) {
       const { inflow, step } = solved;
       rounds += 1;
-      keepWithin(solved);
+      const isWithin = keepWithin(solved);
       readStep(solved);
       addUp(found, wanted);
       let [changed, moved] = [0, 0];
@@ -154,7 +161,7 @@ export function createWeight(network: FlowNetwork, gravity: Gravity): Weight {
         changed += Math.abs(wanted[i] - flow[i]) * step;
         moved += Math.abs(inflow[i]) + Math.abs(flow[i]) * step;
       }
-      if (changed <= SETTLED * moved && isWithin(solved.next)) return 'settled';
+      if (changed <= SETTLED * moved && isWithin) return 'settled';
       ease(step);
       point.improve(state, found);
       for (let i = 0; i < state.length; i++) state[i] = clamp(state[i]);

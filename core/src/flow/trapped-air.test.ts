@@ -4,7 +4,7 @@ import { rectangle } from '../geometry/shapes.ts';
 import { plainGates } from '../test/plain-gates.ts';
 import { fill } from './fill.ts';
 import { askOf, holdGas, missOf } from './held-gas.ts';
-import { sheetNetwork } from './network.ts';
+import { createNetworkBuilder, sheetNetwork } from './network.ts';
 
 const FEED = 95_000;
 const VACUUM = 1000;
@@ -52,6 +52,46 @@ describe('gas that the front shuts in', () => {
     const first = trapped.slice(0, rows);
     for (const { finalPressure } of first) expect(finalPressure).toBeGreaterThan(0.5 * FEED);
   });
+});
+
+test('gas that is driven into a place too small for it comes to rest on a slope too', () => {
+  // A chain with a pocket beside it: its large end by the feed, where the resin presses more, its small one by the vent.
+  const [CHAIN, SLOW] = [1e-12, 1e-16];
+  const [near, far] = [5, 6];
+  const builder = createNetworkBuilder();
+  builder.addNodes(Float64Array.of(1e-6, 1e-6, 1e-6, 1e-6, 1e-6, 2e-6, 1e-8));
+  for (let i = 0; i < 4; i++) builder.join(i, i + 1, CHAIN);
+  builder.join(1, near, SLOW);
+  builder.join(3, far, SLOW);
+  builder.join(near, far, SLOW / 1000);
+  const network = builder.build();
+  const { gates } = plainGates([
+    { name: 'Feed', kind: 'feed', nodes: Int32Array.of(0) },
+    { name: 'Vent', kind: 'vent', nodes: Int32Array.of(4) },
+  ]);
+  const run = (slope: number) => {
+    let calls = 0;
+    return fill({
+      network,
+      gates,
+      actions: [{ gate: 0, opening: 0, when: { kind: 'time', time: 1e6 } }],
+      ...{ feedPressure: FEED, vacuumPressure: VACUUM },
+      gravity: { density: 1130, elevation: Float64Array.from({ length: 7 }, (_, i) => slope * i) },
+      onProgress: () => ++calls < 500,
+    });
+  };
+  const [level, sloping] = [run(0), run(1e-3)];
+  for (const { trapped, massError } of [level, sloping]) {
+    expect(massError).toBeLessThan(1e-5);
+    expect(trapped).toHaveLength(1);
+    // It was driven out of the near end, and takes more room than the far one has: Boyle holds all the same.
+    const [{ volume, finalVolume, finalPressure, voidNodes }] = trapped;
+    expect(Array.from(voidNodes)).toEqual([far]);
+    expect(finalVolume).toBeGreaterThan(1.03 * network.storage[far]!);
+    expect(Math.abs((finalPressure * finalVolume) / (VACUUM * volume) - 1)).toBeLessThan(0.021);
+  }
+  // A fall of a few millimetres is nothing beside the vacuum.
+  expect(sloping.trapped[0].finalVolume / level.trapped[0].finalVolume).toBeCloseTo(1, 1);
 });
 
 describe('gas that is held', () => {
