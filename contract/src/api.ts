@@ -9,9 +9,20 @@ import { shopSchema } from './shop.ts';
 export const MAX_FILE_BYTES = 4_000_000;
 export const MAX_IMPORT = 2000;
 
-const revision = z.number().int().min(1);
+/** As far as the database counts. */
+const HIGHEST_REVISION = 2_147_483_647;
+export const revisionSchema = z
+  .number()
+  .int()
+  .min(1)
+  .max(HIGHEST_REVISION - 1);
+const revision = revisionSchema;
 /** 0 adds what is not there yet. */
-const revisionOrNew = z.number().int().min(0);
+const revisionOrNew = z
+  .number()
+  .int()
+  .min(0)
+  .max(HIGHEST_REVISION - 1);
 
 export const storedJobSchema = z.object({
   id: z.string(),
@@ -20,6 +31,10 @@ export const storedJobSchema = z.object({
   document: jobSchema,
 });
 export type StoredJob = z.infer<typeof storedJobSchema>;
+
+/** An earlier state of a job. */
+const jobRevisionSchema = z.object({ revision, changedAt: z.string() });
+export type JobRevision = z.infer<typeof jobRevisionSchema>;
 
 /** What a write comes to; the document is the writer's own. */
 const writtenJobSchema = storedJobSchema.pick({ revision: true, changedAt: true });
@@ -111,29 +126,50 @@ export const routes = {
     body: z.strictObject({ revision, document: z.unknown() }),
     answer: writtenJobSchema,
   },
+  /** With ?revision=, as every deletion. */
   removeJob: { method: 'DELETE', path: '/api/jobs/:id', body: null, answer: nothing },
   restoreJob: { method: 'POST', path: '/api/jobs/:id/restore', body: null, answer: storedJobSchema },
   archiveJob: {
     method: 'PUT',
     path: '/api/jobs/:id/archived',
-    body: z.strictObject({ isArchived: z.boolean() }),
+    body: z.strictObject({ revision, isArchived: z.boolean() }),
     answer: nothing,
   },
   listResults: { method: 'GET', path: '/api/jobs/:id/results', body: null, answer: z.array(resultSchema) },
-  /** Each takes the place of an earlier one of its layout. */
+  /** Earlier states of a job, newest first. */
+  listRevisions: {
+    method: 'GET',
+    path: '/api/jobs/:id/revisions',
+    body: null,
+    answer: z.array(jobRevisionSchema),
+  },
+  /** With ?revision=. */
+  getRevision: { method: 'GET', path: '/api/jobs/:id/revision', body: null, answer: storedJobSchema },
+  /** Makes an earlier state the newest one, over the revision that is there now. */
+  takeBack: {
+    method: 'POST',
+    path: '/api/jobs/:id/take-back',
+    body: z.strictObject({ revision, earlier: revision }),
+    answer: storedJobSchema,
+  },
+  /** Each takes the place of an earlier one of its layout, while the job is at the revision. */
   keepResults: {
     method: 'PUT',
     path: '/api/jobs/:id/results',
-    body: z.strictObject({ results: z.array(resultSchema).max(50) }),
+    body: z.strictObject({ revision, results: z.array(resultSchema).max(50) }),
     answer: nothing,
   },
   jobFile: { method: 'GET', path: '/api/jobs/:id/file', body: null, answer: jobFileSchema },
   listMaterials: { method: 'GET', path: '/api/materials', body: null, answer: z.array(storedMaterialSchema) },
-  /** All or none: a library file as it was read. */
+  /** All or none: a library file as it was read, each entry with the revision that it is to replace. */
   importMaterials: {
     method: 'POST',
     path: '/api/materials/import',
-    body: z.strictObject({ materials: z.array(materialSchema).max(MAX_IMPORT) }),
+    body: z.strictObject({
+      materials: z
+        .array(z.strictObject({ revision: revisionOrNew, material: materialSchema }))
+        .max(MAX_IMPORT),
+    }),
     answer: importCountSchema,
   },
   writeMaterial: {

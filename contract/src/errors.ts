@@ -4,6 +4,11 @@ import { z } from 'zod';
 export const errorCatalogue = {
   NOT_JSON: { status: 400, title: 'The file is not JSON' },
   BAD_JOB: { status: 422, title: 'The job cannot be used as it is' },
+  BAD_ADDRESS: { status: 400, title: 'The request cannot be understood' },
+  WRONG_TYPE: { status: 415, title: 'The request is of a kind that is not taken' },
+  NOT_LET_IN: { status: 401, title: 'This device is not let in' },
+  NOT_ALLOWED: { status: 403, title: 'That is not allowed from here' },
+  TOO_OFTEN: { status: 429, title: 'Too many tries' },
   BAD_REQUEST: { status: 422, title: 'Something in the request is missing or wrong' },
   NEWER_VERSION: { status: 422, title: 'The file comes from a newer version' },
   TOO_LARGE: { status: 413, title: 'The file is too large' },
@@ -13,6 +18,8 @@ export const errorCatalogue = {
   BAD_LIBRARY: { status: 422, title: 'The library file cannot be used as it is' },
   BAD_DRAWING: { status: 422, title: 'The drawing cannot be used as it is' },
   DISK_FULL: { status: 507, title: 'The disk is full' },
+  BAD_BACKUP: { status: 422, title: 'The backup cannot be used as it is' },
+  STOPPED: { status: 503, title: 'The database had to be opened anew' },
   UNEXPECTED: { status: 500, title: 'The program made a mistake' },
 } as const;
 

@@ -10,7 +10,11 @@ const aboutValue = z.strictObject({
   doubt: quantity('fraction', { atLeast: 0, atMost: 10 }).optional(),
 });
 /** What is known about single values, by their path: "permeability.along". */
-const about = z.record(z.string().max(60), aboutValue).optional();
+const MOST_ABOUT = 60;
+const about = z
+  .record(z.string().max(60), aboutValue)
+  .refine((all) => Object.keys(all).length <= MOST_ABOUT, `at most ${MOST_ABOUT} values can be told about`)
+  .optional();
 /** In the workshop's money: a square metre of what comes on a roll or in sheets, a metre, a kilogram of resin, or a piece. */
 const price = z.number().min(0).max(1e6).nullable().optional();
 /** Parts it serves before it is thrown away; null for one. */

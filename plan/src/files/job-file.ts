@@ -3,6 +3,7 @@ import { resultSchema, type JobResult } from '@wick/contract/job/result';
 import { migrateJob } from '@wick/contract/migrations/migrate';
 import { z } from 'zod';
 import { faultOf, faultOfReferences } from './job-faults.ts';
+import { readJson } from './json.ts';
 import { refuse, sentenceOf, type Read } from './read.ts';
 
 /** What a job file holds: the document, and what its layouts came to. */
@@ -16,17 +17,9 @@ const MEND_FILE = ' Correct it in the file and import it again.';
 
 /** Reads the text of a job file of any version. */
 export function readJobFile(text: string): Read<JobFile> {
-  const plain = text.replace(/^\uFEFF/, '');
-  if (plain.trim() === '') return refuse('NOT_JSON', 'The file is empty. Export the job again.');
-  let raw: unknown;
-  try {
-    raw = JSON.parse(plain);
-  } catch {
-    return refuse(
-      'NOT_JSON',
-      'The file is not a job file: it is not complete JSON. It may have been cut off; export the job again.',
-    );
-  }
+  const parsedText = readJson(text);
+  if (!parsedText.ok) return parsedText;
+  const raw = parsedText.value;
   if (!isRecord(raw)) return readDocument(raw, MEND_FILE) as Read<never>;
   const { results = [], ...document } = raw;
   const read = readDocument(document, MEND_FILE);

@@ -3,55 +3,36 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { brokenJobFiles } from '@wick/plan/files/test/broken-job-files';
 import { demoJobs } from '@wick/plan/demo/jobs';
 import { type Job } from '@wick/contract/job/job';
-import type { JobListItem, StoredJob, StoredMaterial, StoredMould } from '@wick/contract/api';
+import type { JobListItem, JobRevision, StoredJob, StoredMaterial, StoredMould } from '@wick/contract/api';
 import { outcomeKeyOf } from '@wick/plan/forecast/key';
 import { laidOut } from '@wick/plan/job/laid';
 import { mirrorJob } from '@wick/plan/part/edits';
 import type { Express } from 'express';
 import { pino } from 'pino';
 import request from 'supertest';
-import { openDatabase } from '../repo/database.ts';
+import { openInMemory, type OpenedDatabase } from '../repo/database.ts';
 import { createJobRepo, type JobRepo } from '../repo/job-repo.ts';
 import { createResultRepo, type ResultRepo } from '../repo/result-repo.ts';
-import { createLibraryRepo } from '../repo/library-repo.ts';
-import { createMouldRepo } from '../repo/mould-repo.ts';
-import { createShopRepo } from '../repo/shop-repo.ts';
 import { createJobService } from '../services/job-service.ts';
-import { createJobUpkeep } from '../services/job-upkeep.ts';
-import { createLibraryService } from '../services/library-service.ts';
-import { createMouldService } from '../services/mould-service.ts';
 import { seedIfEmpty } from '../services/seed.ts';
-import { createShopService } from '../services/shop-service.ts';
+import { createServices, type Services } from '../services/services.ts';
 import { createApp } from './app.ts';
 
 let app: Express;
 let jobRepo: JobRepo;
 let resultRepo: ResultRepo;
-let parts: Parameters<typeof createApp>[0];
-let opened: Awaited<ReturnType<typeof openDatabase>>;
+let parts: Parameters<typeof createApp>[0] & Pick<Services, 'upkeep'>;
+let opened: OpenedDatabase;
 const quiet = pino({ level: 'silent' });
 
 beforeAll(async () => {
-  opened = await openDatabase();
+  opened = await openInMemory();
   const { database } = opened;
   jobRepo = createJobRepo(database);
   resultRepo = createResultRepo(database);
-  const repos = {
-    jobs: jobRepo,
-    shop: createShopRepo(database),
-    library: createLibraryRepo(database),
-    moulds: createMouldRepo(database),
-  };
-  expect(await seedIfEmpty(repos)).toBe(true);
-  expect(await seedIfEmpty(repos)).toBe(false);
-  const shop = createShopService(repos.shop);
-  parts = {
-    jobs: createJobService({ jobs: jobRepo, results: resultRepo }, shop),
-    shop: createShopService(repos.shop, createJobUpkeep(jobRepo, shop).summariseAll),
-    library: createLibraryService(repos.library, repos.jobs),
-    moulds: createMouldService(repos.moulds, repos.jobs),
-    log: quiet,
-  };
+  expect(await seedIfEmpty(database)).toBe(true);
+  expect(await seedIfEmpty(database)).toBe(false);
+  parts = { ...createServices(database), log: quiet };
   app = createApp(parts);
 });
 afterAll(() => opened.close());
@@ -60,6 +41,7 @@ const over = (jobs: JobRepo) => createJobService({ jobs, results: resultRepo }, 
 
 const create = async (name = 'Test job'): Promise<StoredJob> =>
   (await request(app).post('/api/jobs').send({ name }).expect(201)).body;
+const remove = (id: string, revision = 1) => request(app).delete(`/api/jobs/${id}?revision=${revision}`);
 const countJobs = async () => (await request(app).get('/api/jobs')).body.length as number;
 
 describe('jobs', () => {
@@ -118,7 +100,7 @@ describe('jobs', () => {
       'absurd size',
       { revision: 1, document: { ...emptyJob('x'), name: 'x'.repeat(5_000_000) } },
       413,
-      'larger than 4 MB',
+      'larger than the 4 MB',
     ],
   ])('%s is refused and nothing changes', async (_, body, status, says) => {
     const job = await create();
@@ -133,7 +115,9 @@ describe('jobs', () => {
 
   test('what is not there is said plainly', async () => {
     expect((await request(app).get('/api/jobs/nobody').expect(404)).body.detail).toContain('not here');
-    expect((await request(app).delete('/api/jobs/nobody').expect(404)).body.code).toBe('NOT_FOUND');
+    expect((await request(app).delete('/api/jobs/nobody?revision=1').expect(404)).body.code).toBe(
+      'NOT_FOUND',
+    );
     expect((await request(app).get('/api/elsewhere').expect(404)).body.detail).toContain('/api/elsewhere');
     expect(
       (await request(app).post('/api/jobs').set('content-type', 'application/json').send('{"na').expect(400))
@@ -186,7 +170,7 @@ describe('jobs', () => {
     const job = (
       await request(app)
         .post('/api/jobs/import')
-        .type('text/plain')
+        .type('application/json')
         .send(JSON.stringify({ ...demoJobs[1], name: 'Own spinner' }))
     ).body as StoredJob;
     expect((await listed(job.id)).outcome).toBeNull();
@@ -196,7 +180,7 @@ describe('jobs', () => {
     const result = { layoutId: laid.layout.id, key: outcomeKeyOf(laid, body.shop), outcome };
     await request(app)
       .put(`/api/jobs/${job.id}/results`)
-      .send({ results: [result] })
+      .send({ revision: 1, results: [result] })
       .expect(204);
     expect(await listed(job.id)).toMatchObject({ revision: 1, isStale: false, outcome });
     expect((await request(app).get(`/api/jobs/${job.id}/results`)).body).toEqual([result]);
@@ -208,10 +192,16 @@ describe('jobs', () => {
     expect((await listed(job.id)).isStale).toBe(true);
     await request(app)
       .put(`/api/jobs/${job.id}/results`)
-      .send({ results: [{ ...result, key: 'short' }] })
+      .send({ revision: 3, results: [{ ...result, key: 'short' }] })
       .expect(422);
-    await request(app).put('/api/jobs/nobody/results').send({ results: [] }).expect(404);
-    await request(app).delete(`/api/jobs/${job.id}`).expect(204);
+    await request(app).put('/api/jobs/nobody/results').send({ revision: 1, results: [] }).expect(404);
+    // From a revision that is no longer there it is refused, and what was found stays.
+    await request(app)
+      .put(`/api/jobs/${job.id}/results`)
+      .send({ revision: 2, results: [{ ...result, key: '0'.repeat(16) }] })
+      .expect(409);
+    expect((await request(app).get(`/api/jobs/${job.id}/results`)).body).toEqual([result]);
+    await remove(job.id, 3).expect(204);
     expect(await listed(job.id)).toBeUndefined();
   });
 
@@ -235,13 +225,67 @@ describe('jobs', () => {
   });
 });
 
+describe('earlier versions of a job', () => {
+  const write = (id: string, revision: number, document: Job) =>
+    request(app).put(`/api/jobs/${id}`).send({ revision, document });
+  const versions = async (id: string) =>
+    (await request(app).get(`/api/jobs/${id}/revisions`).expect(200)).body as JobRevision[];
+
+  test('every write leaves what was there, to look at and take back; what is taken back can be undone as well', async () => {
+    const job = await create('First');
+    for (const [n, name] of ['Second', 'Third'].entries())
+      await write(job.id, n + 1, { ...job.document, name }).expect(200);
+    await write(job.id, 1, { ...job.document, name: 'Stale' }).expect(409);
+    expect((await versions(job.id)).map(({ revision }) => revision)).toEqual([2, 1]);
+    const { body } = await request(app).get(`/api/jobs/${job.id}/revision?revision=1`).expect(200);
+    expect(body.document.name).toBe('First');
+    const take = (revision: number, earlier: number) =>
+      request(app).post(`/api/jobs/${job.id}/take-back`).send({ revision, earlier });
+    expect((await take(2, 1).expect(409)).body.current.document.name).toBe('Third');
+    expect((await take(3, 1).expect(200)).body).toMatchObject({ revision: 4, document: { name: 'First' } });
+    expect((await take(4, 3).expect(200)).body.document.name).toBe('Third');
+    await take(5, 77).expect(404);
+    await request(app).get('/api/jobs/nobody/revisions').expect(404);
+  });
+
+  test('they are thinned with age, and go with the job', async () => {
+    const job = await create('Long');
+    for (let revision = 1; revision < 60; revision++)
+      await write(job.id, revision, { ...job.document, name: `Write ${revision}` }).expect(200);
+    const left = (await versions(job.id)).map(({ revision }) => revision);
+    expect(left.slice(0, 20)).toEqual(Array.from({ length: 20 }, (_, back) => 59 - back));
+    expect(left.length).toBeLessThan(45);
+    expect(left.at(-1)).toBe(1);
+  });
+
+  test('a mould that goes while a job is put on it is told, not lost', async () => {
+    const { body } = await request(app).get('/api/moulds').expect(200);
+    const mould = { ...body[0].mould, id: 'fleeting', name: 'Fleeting', history: [] };
+    const job = await create('On a mould');
+    const on = { ...job.document, mould: { id: 'fleeting', name: 'Fleeting' } };
+    for (let round = 0; round < 6; round++) {
+      await request(app).put('/api/moulds/fleeting').send({ revision: 0, mould }).expect(200);
+      const { revision } = (await request(app).get(`/api/jobs/${job.id}`)).body;
+      const [taken, gone] = await Promise.all([
+        write(job.id, revision, on),
+        request(app).delete('/api/moulds/fleeting?revision=1'),
+      ]);
+      const isThere = gone.status !== 204;
+      expect([taken.status, gone.status]).toEqual(isThere ? [200, 409] : [404, 204]);
+      const now = (await request(app).get(`/api/jobs/${job.id}`)).body;
+      if (isThere) await write(job.id, now.revision, job.document).expect(200);
+      if (isThere) await request(app).delete('/api/moulds/fleeting?revision=1').expect(204);
+    }
+  });
+});
+
 describe('jobs put away', () => {
   const listed = async (id: string) =>
     (await request(app).get('/api/jobs')).body.find((item: { id: string }) => item.id === id);
 
   test('a deleted job is gone from everywhere until it is brought back as it was', async () => {
     const job = await create('Regretted');
-    await request(app).delete(`/api/jobs/${job.id}`).expect(204);
+    await remove(job.id).expect(204);
     expect(await listed(job.id)).toBeUndefined();
     await request(app).get(`/api/jobs/${job.id}`).expect(404);
     await request(app).put(`/api/jobs/${job.id}`).send({ revision: 1, document: job.document }).expect(404);
@@ -251,23 +295,46 @@ describe('jobs put away', () => {
     await request(app).post(`/api/jobs/${job.id}/restore`).expect(404);
   });
 
-  test('deleted jobs are cleared away once they are old enough', async () => {
+  test('deleted jobs are cleared away after thirty days of use, whatever the clock says', async () => {
     const job = await create('Old');
-    await request(app).delete(`/api/jobs/${job.id}`).expect(204);
-    await jobRepo.clearDeleted(new Date(Date.now() - 1000 * 3600));
+    await remove(job.id).expect(204);
+    const { passDay } = parts.upkeep;
+    // A clock that leaps a year ahead, and back, has made it two days.
+    for (const day of ['2027-11-26', '2027-11-26', '2026-11-26']) await passDay(day);
     await request(app).post(`/api/jobs/${job.id}/restore`).expect(200);
-    await request(app).delete(`/api/jobs/${job.id}`).expect(204);
-    await jobRepo.clearDeleted(new Date(Date.now() + 1000));
+    await remove(job.id).expect(204);
+    for (let day = 1; day < 30; day++) await passDay(`2026-12-${day}`);
+    await request(app).post(`/api/jobs/${job.id}/restore`).expect(200);
+    await remove(job.id).expect(204);
+    for (let day = 1; day <= 30; day++) await passDay(`2027-01-${day}`);
     await request(app).post(`/api/jobs/${job.id}/restore`).expect(404);
   });
 
   test('archived and back, its document untouched', async () => {
     const job = await create('Shelved');
-    await request(app).put(`/api/jobs/${job.id}/archived`).send({ isArchived: true }).expect(204);
+    await request(app)
+      .put(`/api/jobs/${job.id}/archived`)
+      .send({ revision: 1, isArchived: true })
+      .expect(204);
     expect(await listed(job.id)).toMatchObject({ isArchived: true, revision: 1 });
-    await request(app).put(`/api/jobs/${job.id}/archived`).send({ isArchived: 'maybe' }).expect(422);
-    await request(app).put(`/api/jobs/${job.id}/archived`).send({ isArchived: false }).expect(204);
+    await request(app)
+      .put(`/api/jobs/${job.id}/archived`)
+      .send({ revision: 1, isArchived: 'maybe' })
+      .expect(422);
+    await request(app)
+      .put(`/api/jobs/${job.id}/archived`)
+      .send({ revision: 1, isArchived: false })
+      .expect(204);
     expect(await listed(job.id)).toMatchObject({ isArchived: false });
+    await request(app).put(`/api/jobs/${job.id}`).send({ revision: 1, document: job.document }).expect(200);
+    // What was looked at before the change is neither put away nor deleted.
+    await request(app)
+      .put(`/api/jobs/${job.id}/archived`)
+      .send({ revision: 1, isArchived: true })
+      .expect(409);
+    await remove(job.id, 1).expect(409);
+    await request(app).delete(`/api/jobs/${job.id}`).expect(422);
+    expect(await listed(job.id)).toMatchObject({ isArchived: false, revision: 2 });
   });
 });
 
@@ -279,7 +346,7 @@ describe('job files', () => {
     expect(file.headers['content-disposition']).toContain('Dome-gore-7.wick.json');
     const imported = await request(app)
       .post('/api/jobs/import')
-      .type('text/plain')
+      .type('application/json')
       .send(file.text)
       .expect(201);
     expect(imported.body.document).toEqual(demoJobs[0]);
@@ -287,7 +354,7 @@ describe('job files', () => {
 
   test.each(brokenJobFiles())('$name is refused and adds nothing', async ({ text, says }) => {
     const before = await countJobs();
-    const answer = await request(app).post('/api/jobs/import').type('text/plain').send(text);
+    const answer = await request(app).post('/api/jobs/import').type('application/json').send(text);
     expect([400, 422]).toContain(answer.status);
     expect(answer.body.detail).toContain(says);
     expect(await countJobs()).toBe(before);
@@ -367,8 +434,13 @@ describe('the library', () => {
   });
 
   test('a file is taken in whole or not at all, and counted', async () => {
-    const { material } = await entry('mesh-fine');
-    const send = (materials: unknown[]) => request(app).post('/api/materials/import').send({ materials });
+    const { revision, material } = await entry('mesh-fine');
+    const send = (materials: object[], revision = 0) =>
+      request(app)
+        .post('/api/materials/import')
+        .send({
+          materials: materials.map((own) => ({ revision, ...('material' in own ? own : { material: own }) })),
+        });
     const fresh = { ...material, id: 'mesh-new', name: 'New mesh' };
     const bad = { ...material, id: 'mesh-bad', porosity: 3 };
     expect((await send([fresh, bad]).expect(422)).body.detail).toContain('porosity');
@@ -376,7 +448,10 @@ describe('the library', () => {
     expect((await send([fresh, fresh]).expect(422)).body.detail).toContain('twice');
     const kind = { ...(await entry('peel-nylon')).material, id: 'mesh-fine' };
     expect((await send([kind]).expect(422)).body.detail).toContain('Give it another id');
-    const changed = { ...material, name: 'Knit mesh, finer' };
+    const changed = { revision, material: { ...material, name: 'Knit mesh, finer' } };
+    const stale = { ...changed, revision: revision + 1 };
+    expect((await send([fresh, stale]).expect(409)).body.detail).toContain('“Knit mesh fine” changed');
+    expect(await entry('mesh-new')).toBeUndefined();
     expect((await send([fresh, changed]).expect(200)).body).toEqual({ added: 1, changed: 1, same: 0 });
     expect((await send([fresh, changed]).expect(200)).body).toEqual({ added: 0, changed: 0, same: 2 });
   });

@@ -5,21 +5,15 @@ import express, { type ErrorRequestHandler, type Express } from 'express';
 import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import type { JobService } from '../services/job-service.ts';
 import { knownProblem, ProblemError } from '../services/problem.ts';
-import type { ShopService } from '../services/shop-service.ts';
-import type { LibraryService } from '../services/library-service.ts';
-import type { MouldService } from '../services/mould-service.ts';
+import type { Services } from '../services/services.ts';
+import { guardOrigin, OWN_NAMES } from './guard.ts';
 import { jobRouter } from './job-router.ts';
 import { libraryRouter } from './library-router.ts';
 import { mouldRouter } from './mould-router.ts';
 import { shopRouter } from './shop-router.ts';
 
-interface AppParts {
-  readonly jobs: JobService;
-  readonly shop: ShopService;
-  readonly library: LibraryService;
-  readonly moulds: MouldService;
+interface AppParts extends Pick<Services, 'jobs' | 'shop' | 'library' | 'moulds'> {
   readonly log: Logger;
   /** Folder of the built web application. */
   readonly webFolder?: string;
@@ -37,6 +31,8 @@ export function createApp({ jobs, shop, library, moulds, log, webFolder }: AppPa
           'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'style-src': ["'self'", "'unsafe-inline'"],
           'worker-src': ["'self'", 'blob:'],
+          'font-src': ["'self'"],
+          'img-src': ["'self'", 'data:', 'blob:'],
           'upgrade-insecure-requests': null,
         },
       },
@@ -57,6 +53,7 @@ export function createApp({ jobs, shop, library, moulds, log, webFolder }: AppPa
     );
     next();
   });
+  app.use(guardOrigin({ hosts: OWN_NAMES }));
   app.use('/api', compression());
   app.get(routes.health.path, async (_request, response) => {
     await shop.getShop();
@@ -100,7 +97,7 @@ function problemHandler(log: Logger): ErrorRequestHandler {
   return (error, request, response, next) => {
     if (response.headersSent) return next(error);
     const known = knownProblem(error);
-    if (!known) log.error({ err: error, path: request.path }, 'unexpected');
+    if (!known && !request.destroyed) log.error({ err: error, path: request.path }, 'unexpected');
     const problem = (
       known ??
       new ProblemError(

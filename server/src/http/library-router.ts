@@ -1,7 +1,7 @@
 import { routes } from '@wick/contract/api';
 import { Router } from 'express';
 import type { LibraryService } from '../services/library-service.ts';
-import { requireSameId, revisionOf, serve } from './serve.ts';
+import { requireSameId, serve } from './serve.ts';
 
 export function libraryRouter(library: LibraryService): Router {
   const router = Router();
@@ -15,8 +15,8 @@ export function libraryRouter(library: LibraryService): Router {
       requireSameId(id, body.material.id);
       return library.write(body.revision, body.material);
     },
-    { limit: '200kb' },
+    { limit: 200_000 },
   );
-  serve(router, routes.removeMaterial, (asked) => library.remove(asked.id, revisionOf(asked)));
+  serve(router, routes.removeMaterial, (asked) => library.remove(asked.id, asked.revision()));
   return router;
 }

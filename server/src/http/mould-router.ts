@@ -1,7 +1,7 @@
 import { routes } from '@wick/contract/api';
 import { Router } from 'express';
 import type { MouldService } from '../services/mould-service.ts';
-import { requireSameId, revisionOf, serve } from './serve.ts';
+import { requireSameId, serve } from './serve.ts';
 
 export function mouldRouter(moulds: MouldService): Router {
   const router = Router();
@@ -13,8 +13,8 @@ export function mouldRouter(moulds: MouldService): Router {
       requireSameId(id, body.mould.id);
       return moulds.write(body.revision, body.mould);
     },
-    { limit: '1mb' },
+    { limit: 1_000_000 },
   );
-  serve(router, routes.removeMould, (asked) => moulds.remove(asked.id, revisionOf(asked)));
+  serve(router, routes.removeMould, (asked) => moulds.remove(asked.id, asked.revision()));
   return router;
 }

@@ -1,51 +1,51 @@
-import { MAX_FILE_BYTES, type Route } from '@wick/contract/api';
-import { sentenceOf } from '@wick/plan/files/read';
-import express, { type RequestHandler, type Router } from 'express';
-import { z } from 'zod';
+import { revisionSchema, type Route } from '@wick/contract/api';
+import type { Request, Router } from 'express';
+import type { z } from 'zod';
 import { ProblemError } from '../services/problem.ts';
+import { readBody, takeBody } from './body.ts';
 
 export interface Asked<R extends Route> {
   /** Of the address, where it has one. */
   readonly id: string;
-  readonly query: (name: string) => string | null;
+  /** From ?revision=. @throws ProblemError where it is missing or none */
+  readonly revision: () => number;
   readonly body: R['body'] extends z.ZodType ? z.infer<R['body']> : null;
 }
 
 interface Options {
-  readonly limit?: number | string;
+  /** Largest body, bytes. */
+  readonly limit?: number;
   readonly status?: number;
 }
 
-/** Mounts a route of the contract: its body is read and checked before, its answer sent after. */
+/** Mounts a route of the contract: its address and body are read and checked before, its answer sent after. */
 export function serve<R extends Route>(
   router: Router,
   route: R,
-  handle: (asked: Asked<R>) => Promise<z.infer<R['answer']>>,
-  { limit = MAX_FILE_BYTES, status = 200 }: Options = {},
+  handle: (asked: Asked<R>, request: Request) => Promise<z.infer<R['answer']>>,
+  { limit, status = 200 }: Options = {},
 ): void {
   const method = route.method.toLowerCase() as Lowercase<Route['method']>;
-  router[method](route.path, bodyOf(route, limit), async (request, response) => {
-    const answer = await handle({
-      id: String(request.params.id ?? ''),
-      query: (name) => (typeof request.query[name] === 'string' ? request.query[name] : null),
-      body: (route.body ? parsed(route.body, request.body) : null) as Asked<R>['body'],
-    });
+  router[method](route.path, ...takeBody(route, limit), async (request, response) => {
+    const asked = {
+      id: idOf(request),
+      revision: () => revisionOf(request),
+      body: readBody(route, request) as Asked<R>['body'],
+    };
+    const answer = await handle(asked, request);
     if (answer === undefined) response.status(204).end();
     else response.status(status).json(answer);
   });
 }
 
-function bodyOf({ body }: Route, limit: number | string): RequestHandler {
-  if (body === null) return (_request, _response, next) => next();
-  return body instanceof z.ZodString
-    ? express.text({ limit, type: () => true, defaultCharset: 'utf-8' })
-    : express.json({ limit });
-}
+const LONGEST_ID = 200;
 
-function parsed(schema: z.ZodType, body: unknown): unknown {
-  const read = schema.safeParse(schema instanceof z.ZodString && typeof body !== 'string' ? '' : body);
-  if (read.success) return read.data;
-  throw new ProblemError('BAD_REQUEST', sentenceOf(read.error));
+/** @throws ProblemError NOT_FOUND where nothing can have that id */
+export function idOf(request: Request): string {
+  const id = String(request.params.id ?? '');
+  const isPossible = id.length <= LONGEST_ID && id.isWellFormed() && !/\p{Cc}/u.test(id);
+  if (isPossible) return id;
+  throw new ProblemError('NOT_FOUND', 'Nothing here has that id. Go back to the list.');
 }
 
 /** The entry sent has to be the one that the address names. */
@@ -57,9 +57,8 @@ export function requireSameId(named: string, sent: string): void {
     );
 }
 
-/** Revision that a deletion starts from, from ?revision=. */
-export function revisionOf(asked: Pick<Asked<Route>, 'query'>): number {
-  const revision = Number(asked.query('revision'));
-  if (Number.isInteger(revision) && revision > 0) return revision;
+function revisionOf(request: Request): number {
+  const read = revisionSchema.safeParse(Number(request.query.revision));
+  if (read.success) return read.data;
   throw new ProblemError('BAD_REQUEST', 'Say which revision is meant: add ?revision= to the address.');
 }

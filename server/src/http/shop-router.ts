@@ -6,6 +6,6 @@ import { serve } from './serve.ts';
 export function shopRouter(shop: ShopService): Router {
   const router = Router();
   serve(router, routes.getShop, () => shop.getShop());
-  serve(router, routes.writeShop, ({ body }) => shop.writeShop(body.revision, body.shop), { limit: '200kb' });
+  serve(router, routes.writeShop, ({ body }) => shop.writeShop(body.revision, body.shop), { limit: 200_000 });
   return router;
 }

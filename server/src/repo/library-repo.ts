@@ -1,9 +1,10 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { ImportCount, MaterialVersion, StoredMaterial } from '@wick/contract/api';
 import type { Material } from '@wick/contract/materials';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
-import { materialHistory, materials } from './tables.ts';
+import { jobs, materialHistory, materials } from './tables.ts';
+import { usersOf, type UsedBy } from './users.ts';
 
 export type LibraryRepo = ReturnType<typeof createLibraryRepo>;
 type Connection = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
@@ -42,7 +43,7 @@ export function createLibraryRepo(database: Database) {
         .select()
         .from(materialHistory)
         .where(eq(materialHistory.id, id))
-        .orderBy(desc(materialHistory.changedAt), desc(materialHistory.revision));
+        .orderBy(desc(materialHistory.order));
       return rows.map(({ revision, changedAt, material }) => ({
         revision,
         changedAt: changedAt.toISOString(),
@@ -54,30 +55,43 @@ export function createLibraryRepo(database: Database) {
     write: (revision: number, material: Material) =>
       database.transaction((on) => write(on, revision, material)),
 
-    /** Adds what is new and replaces what differs, all or none. */
-    importAll(values: readonly Material[]): Promise<ImportCount> {
+    /**
+     * Adds what is new and replaces what differs, all or none.
+     * @param values each with the revision that it is to replace, 0 where it is to be new; where it is the same as what is there
+     *        that does not matter
+     * @returns the ids that have moved on, and then nothing is written
+     */
+    importAll(values: readonly StoredMaterial[]): Promise<ImportCount | { readonly stale: string[] }> {
       return database.transaction(async (on) => {
         const count = { added: 0, changed: 0, same: 0 };
-        const known = new Map((await on.select().from(materials)).map((row) => [row.id, row]));
-        for (const value of values) {
-          const old = known.get(value.id);
-          if (old && isDeepStrictEqual(old.material, value)) count.same += 1;
+        const known = new Map((await on.select().from(materials).for('update')).map((row) => [row.id, row]));
+        const isSame = ({ material }: StoredMaterial) =>
+          isDeepStrictEqual(known.get(material.id)?.material, material);
+        const stale = values.filter(
+          (value) => !isSame(value) && (known.get(value.material.id)?.revision ?? 0) !== value.revision,
+        );
+        if (stale.length > 0) return { stale: stale.map(({ material }) => material.id) };
+        for (const value of values)
+          if (isSame(value)) count.same += 1;
           else {
-            await write(on, old?.revision ?? 0, value);
-            if (old) count.changed += 1;
+            await write(on, value.revision, value.material);
+            if (value.revision > 0) count.changed += 1;
             else count.added += 1;
           }
-        }
         return count;
       });
     },
 
-    async remove(id: string, revision: number): Promise<boolean> {
-      const rows = await database
-        .delete(materials)
-        .where(and(eq(materials.id, id), eq(materials.revision, revision)))
-        .returning({ id: materials.id });
-      return rows.length > 0;
+    /** @returns the jobs that use it, and then it stays; null when it has moved on from the revision (or is gone) */
+    remove(id: string, revision: number): Promise<UsedBy | null> {
+      return database.transaction(async (on) => {
+        const isMeant = and(eq(materials.id, id), eq(materials.revision, revision));
+        const found = await on.select({ id: materials.id }).from(materials).where(isMeant).for('update');
+        if (found.length === 0) return null;
+        const users = await usersOf(on, sql`${jobs.materialIds} ? ${id}`);
+        if (users.length === 0) await on.delete(materials).where(isMeant);
+        return users;
+      });
     },
   };
 }

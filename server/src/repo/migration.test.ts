@@ -11,7 +11,10 @@ import { migrate } from 'drizzle-orm/pglite/migrator';
 import { createJobService } from '../services/job-service.ts';
 import { createJobUpkeep } from '../services/job-upkeep.ts';
 import { createShopService } from '../services/shop-service.ts';
-import { openDatabase } from './database.ts';
+import { openEmbedded } from './database.ts';
+import { realDisk } from './embedded/disk.ts';
+import { createReserve } from './embedded/reserve.ts';
+import { createFactRepo } from './fact-repo.ts';
 import { createJobRepo } from './job-repo.ts';
 import { createResultRepo } from './result-repo.ts';
 import { createShopRepo } from './shop-repo.ts';
@@ -47,12 +50,17 @@ test('a stored database of before opens, its jobs brought up to date, their revi
   ]);
   await before.close();
 
-  const { database, close } = await openDatabase(join(folder, 'data'));
+  const { database, close } = await openEmbedded({
+    folder: join(folder, 'data'),
+    disk: realDisk,
+    reserve: createReserve(join(folder, 'reserve'), realDisk),
+    onNotice: () => undefined,
+  });
   try {
     const repo = createJobRepo(database);
     const shop = createShopService(createShopRepo(database));
     const jobs = createJobService({ jobs: repo, results: createResultRepo(database) }, shop);
-    const upkeep = createJobUpkeep(repo, shop);
+    const upkeep = createJobUpkeep({ jobs: repo, facts: createFactRepo(database) }, shop);
     expect(await upkeep.bringUpToDate()).toBe(files.length);
     expect(await upkeep.bringUpToDate()).toBe(0);
     for (const [n, file] of files.entries()) {

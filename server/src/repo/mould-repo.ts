@@ -2,7 +2,8 @@ import type { StoredMould } from '@wick/contract/api';
 import type { Mould } from '@wick/contract/mould';
 import { and, eq } from 'drizzle-orm';
 import type { Database } from './database.ts';
-import { moulds } from './tables.ts';
+import { jobs, moulds } from './tables.ts';
+import { usersOf, type UsedBy } from './users.ts';
 
 export type MouldRepo = ReturnType<typeof createMouldRepo>;
 
@@ -32,12 +33,16 @@ export function createMouldRepo(database: Database) {
       return row ? { revision: row.revision, mould: row.mould } : null;
     },
 
-    async remove(id: string, revision: number): Promise<boolean> {
-      const rows = await database
-        .delete(moulds)
-        .where(and(eq(moulds.id, id), eq(moulds.revision, revision)))
-        .returning({ id: moulds.id });
-      return rows.length > 0;
+    /** @returns the jobs made on it, and then it stays; null when it has moved on from the revision (or is gone) */
+    remove(id: string, revision: number): Promise<UsedBy | null> {
+      return database.transaction(async (on) => {
+        const isMeant = and(eq(moulds.id, id), eq(moulds.revision, revision));
+        const found = await on.select({ id: moulds.id }).from(moulds).where(isMeant).for('update');
+        if (found.length === 0) return null;
+        const users = await usersOf(on, eq(jobs.mouldId, id));
+        if (users.length === 0) await on.delete(moulds).where(isMeant);
+        return users;
+      });
     },
   };
 }

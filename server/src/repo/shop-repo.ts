@@ -15,8 +15,14 @@ export function createShopRepo(database: Database) {
       return row ? { revision: row.revision, shop: row.shop } : null;
     },
 
-    async addShop(value: Shop): Promise<void> {
-      await database.insert(shop).values({ id: ONLY, revision: 1, shop: value });
+    /** @returns false where there is one already */
+    async addShop(value: Shop): Promise<boolean> {
+      const rows = await database
+        .insert(shop)
+        .values({ id: ONLY, revision: 1, shop: value })
+        .onConflictDoNothing()
+        .returning({ id: shop.id });
+      return rows.length > 0;
     },
 
     async replaceShop(revision: number, value: Shop): Promise<StoredShop | null> {

@@ -4,7 +4,17 @@ import type { Outcome } from '@wick/contract/job/result';
 import type { Material } from '@wick/contract/materials';
 import type { Mould } from '@wick/contract/mould';
 import type { Shop } from '@wick/contract/shop';
-import { boolean, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core';
+import {
+  bigserial,
+  boolean,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+} from 'drizzle-orm/pg-core';
 
 export const jobs = pgTable('jobs', {
   id: text().primaryKey(),
@@ -22,7 +32,23 @@ export const jobs = pgTable('jobs', {
   isArchived: boolean('is_archived').notNull().default(false),
   /** Set on a deleted job, which can be brought back until it is cleared away. */
   deletedAt: timestamp('deleted_at', { withTimezone: true }),
+  /** Days the program has been in use since: a clock that is set wrong clears nothing away. */
+  deletedDays: integer('deleted_days').notNull().default(0),
 });
+
+/** Earlier states of a job, thinned with age. */
+export const jobRevisions = pgTable(
+  'job_revisions',
+  {
+    jobId: text('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    revision: integer().notNull(),
+    changedAt: timestamp('changed_at', { withTimezone: true }).notNull(),
+    document: jsonb().$type<unknown>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.revision] })],
+);
 
 /** What each layout of a job last came to, beside the job: it can be worked out again. */
 export const results = pgTable(
@@ -52,8 +78,10 @@ export const materialHistory = pgTable(
     revision: integer().notNull(),
     material: jsonb().$type<Material>().notNull(),
     changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
+    /** The order they came in, whatever the clock said. */
+    order: bigserial({ mode: 'number' }).notNull(),
   },
-  (table) => [primaryKey({ columns: [table.id, table.revision, table.changedAt] })],
+  (table) => [primaryKey({ columns: [table.order] }), index('material_history_id').on(table.id)],
 );
 
 export const moulds = pgTable('moulds', {
@@ -67,4 +95,30 @@ export const shop = pgTable('shop', {
   id: integer().primaryKey(),
   revision: integer().notNull(),
   shop: jsonb().$type<Shop>().notNull(),
+});
+
+/** Single facts about this database, by name. */
+export const facts = pgTable('facts', { name: text().primaryKey(), value: jsonb().notNull() });
+
+/** Devices that were let in; the word they show is kept as its hash only. */
+export const devices = pgTable('devices', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  /** What it may do: everything, or look only. */
+  access: text().$type<'full' | 'view'>().notNull(),
+  wordHash: text('word_hash').notNull(),
+  /** The word before, good for a moment longer: two requests may be under way while it changes. */
+  earlierHash: text('earlier_hash'),
+  wordSince: timestamp('word_since', { withTimezone: true }).notNull().defaultNow(),
+  addedAt: timestamp('added_at', { withTimezone: true }).notNull().defaultNow(),
+  seenAt: timestamp('seen_at', { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** Who was let in, refused or sent away. Only ever added to, and cut at its old end. */
+export const audit = pgTable('audit', {
+  order: bigserial({ mode: 'number' }).primaryKey(),
+  at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+  what: text().notNull(),
+  device: text(),
+  address: text().notNull(),
 });

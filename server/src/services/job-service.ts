@@ -1,4 +1,4 @@
-import type { JobListItem, NewJob, StoredJob, WrittenJob } from '@wick/contract/api';
+import type { JobListItem, JobRevision, NewJob, StoredJob, WrittenJob } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job/job';
 import type { JobResult } from '@wick/contract/job/result';
 import { readJob, readJobFile, type JobFile } from '@wick/plan/files/job-file';
@@ -6,7 +6,7 @@ import { withName } from '@wick/plan/job/edits';
 import { jobWithShape } from '@wick/plan/job/new-job';
 import { summaryOf } from '@wick/plan/job/summary';
 import { mirrorJob } from '@wick/plan/part/edits';
-import type { JobRepo, JobToKeep, KeptJob } from '../repo/job-repo.ts';
+import { MouldGoneError, type JobRepo, type JobToKeep, type KeptJob } from '../repo/job-repo.ts';
 import type { ResultRepo } from '../repo/result-repo.ts';
 import { ProblemError } from './problem.ts';
 import type { ShopService } from './shop-service.ts';
@@ -22,7 +22,7 @@ function readKept({ document, ...rest }: KeptJob): StoredJob {
   if (read.ok) return { ...rest, document: read.value };
   throw new ProblemError(
     read.code,
-    `What is stored of this job does not hang together. ${read.message} Nothing was changed; import an exported file of it, or go back to an earlier copy of the data folder.`,
+    `What is stored of this job does not hang together. ${read.message} Nothing was changed; take an earlier version of it back, import an exported file of it, or restore a backup.`,
   );
 }
 
@@ -50,9 +50,25 @@ export function createJobService(
     );
   }
 
+  /** @throws ProblemError NOT_FOUND */
   async function requireThere(id: string): Promise<void> {
-    if (await repo.find(id)) return;
-    await get(id);
+    if (!(await repo.isThere(id))) await get(id);
+  }
+
+  /** Of a write from a revision that the job is no longer at. */
+  async function refuseStale(id: string): Promise<never> {
+    throw new ProblemError(
+      'STALE',
+      'This job was changed in another window or by someone else. Choose which version to keep.',
+      await get(id),
+    );
+  }
+
+  /** @throws ProblemError NOT_FOUND */
+  async function earlier(id: string, revision: number): Promise<StoredJob> {
+    const found = await repo.findRevision(id, revision);
+    if (found) return readKept(found);
+    throw new ProblemError('NOT_FOUND', 'This earlier version is no longer kept. Choose another.');
   }
 
   const add = async (document: Job, results: readonly JobResult[] = []) =>
@@ -76,13 +92,27 @@ export function createJobService(
     async write(id: string, revision: number, document: unknown): Promise<WrittenJob> {
       const read = readJob(document);
       if (!read.ok) throw new ProblemError(read.code, read.message);
-      const written = await repo.replace(id, revision, await toKeep(read.value));
-      if (written) return written;
-      throw new ProblemError(
-        'STALE',
-        'This job was changed in another window or by someone else. Choose which version to keep.',
-        await get(id),
-      );
+      const written = await repo.replace(id, revision, await toKeep(read.value)).catch((error: unknown) => {
+        if (!(error instanceof MouldGoneError)) throw error;
+        throw new ProblemError(
+          'NOT_FOUND',
+          'The mould that this job is put on was deleted meanwhile. Choose another in Part.',
+        );
+      });
+      return written ?? refuseStale(id);
+    },
+
+    async revisions(id: string): Promise<JobRevision[]> {
+      await requireThere(id);
+      return repo.revisions(id);
+    },
+    revision: earlier,
+
+    /** What the job is now stays among its earlier versions. */
+    async takeBack(id: string, revision: number, wanted: number): Promise<StoredJob> {
+      const { document } = await earlier(id, wanted);
+      const written = await repo.replace(id, revision, await toKeep(document), { mayLackMould: true });
+      return written ? { id, ...written, document } : refuseStale(id);
     },
 
     async importFile(text: string): Promise<StoredJob> {
@@ -103,14 +133,13 @@ export function createJobService(
       return found.of(id);
     },
 
-    async keepResults(id: string, results: readonly JobResult[]): Promise<void> {
-      await requireThere(id);
-      await found.keep(id, results);
+    async keepResults(id: string, revision: number, results: readonly JobResult[]): Promise<void> {
+      if (await found.keepAt(id, revision, results)) return;
+      await refuseStale(id);
     },
 
-    async setArchived(id: string, isArchived: boolean): Promise<void> {
-      await requireThere(id);
-      await repo.setArchived(id, isArchived);
+    async setArchived(id: string, revision: number, isArchived: boolean): Promise<void> {
+      if (!(await repo.setArchived(id, revision, isArchived))) await refuseStale(id);
     },
 
     async restore(id: string): Promise<StoredJob> {
@@ -122,8 +151,10 @@ export function createJobService(
       );
     },
 
-    async remove(id: string): Promise<void> {
-      if (!(await repo.remove(id))) throw new ProblemError('NOT_FOUND', 'This job was already deleted.');
+    async remove(id: string, revision: number): Promise<void> {
+      if (await repo.remove(id, revision)) return;
+      if (await repo.isThere(id)) await refuseStale(id);
+      throw new ProblemError('NOT_FOUND', 'This job was already deleted.');
     },
   };
 }

@@ -1,24 +1,43 @@
 import { JOB_VERSION } from '@wick/contract/job/job';
 import { readJob } from '@wick/plan/files/job-file';
 import { summaryOf } from '@wick/plan/job/summary';
+import type { FactRepo } from '../repo/fact-repo.ts';
 import type { JobRepo, JobToKeep } from '../repo/job-repo.ts';
 import type { ShopService } from './shop-service.ts';
 
+/** A deleted job can be brought back for so many days of use. */
+const KEEP_DELETED_DAYS = 30;
+const LAST_DAY = 'lastDay';
+
+interface UpkeepRepos {
+  readonly jobs: Pick<JobRepo, 'rewriteAll' | 'passDay'>;
+  readonly facts: Pick<FactRepo, 'find' | 'keep'>;
+}
+
 /** What is done to every job at once; a document that cannot be read is left as it is. */
-export function createJobUpkeep(repo: Pick<JobRepo, 'rewriteAll'>, shop: Pick<ShopService, 'getShop'>) {
-  async function rewrite(isMeant: (document: unknown) => boolean): Promise<number> {
+export function createJobUpkeep({ jobs, facts }: UpkeepRepos, shop: Pick<ShopService, 'getShop'>) {
+  async function rewriteAll(which: { exceptVersion?: number } = {}): Promise<number> {
     const { shop: now } = await shop.getShop();
-    return repo.rewriteAll((document): JobToKeep | null => {
-      if (!isMeant(document)) return null;
+    return jobs.rewriteAll((document): JobToKeep | null => {
       const read = readJob(document);
       return read.ok ? { document: read.value, summary: summaryOf(read.value, now) } : null;
-    });
+    }, which);
   }
 
   return {
     /** What lists show of every job, worked out again: after a change of the shop its keys are others. */
-    summariseAll: () => rewrite(() => true),
+    summariseAll: () => rewriteAll(),
     /** Documents of earlier versions brought up to date. @returns how many were rewritten */
-    bringUpToDate: () => rewrite((document) => (document as { version?: unknown }).version !== JOB_VERSION),
+    bringUpToDate: () => rewriteAll({ exceptVersion: JOB_VERSION }),
+    /**
+     * Counts a day for deleted jobs, if it is another one than at the last call. However far the clock has jumped it is one day:
+     * what was deleted is kept longer then, never shorter.
+     */
+    async passDay(today: string): Promise<boolean> {
+      if ((await facts.find(LAST_DAY)) === today) return false;
+      await jobs.passDay(KEEP_DELETED_DAYS);
+      await facts.keep(LAST_DAY, today);
+      return true;
+    },
   };
 }

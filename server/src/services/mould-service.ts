@@ -1,13 +1,12 @@
 import type { StoredMould } from '@wick/contract/api';
 import type { Mould } from '@wick/contract/mould';
-import type { JobRepo } from '../repo/job-repo.ts';
 import type { MouldRepo } from '../repo/mould-repo.ts';
-import { namesOf } from './library-service.ts';
+import { listed } from './library-service.ts';
 import { ProblemError } from './problem.ts';
 
 export type MouldService = ReturnType<typeof createMouldService>;
 
-export function createMouldService(repo: MouldRepo, jobs: JobRepo) {
+export function createMouldService(repo: MouldRepo) {
   async function refuse(id: string): Promise<never> {
     const current = await repo.find(id);
     if (!current) throw new ProblemError('NOT_FOUND', 'This mould is no longer in the list.');
@@ -27,13 +26,13 @@ export function createMouldService(repo: MouldRepo, jobs: JobRepo) {
 
     /** Refused while a job is made on it. */
     async remove(id: string, revision: number): Promise<void> {
-      const users = (await jobs.list()).filter(({ mouldId }) => mouldId === id);
-      if (users.length > 0)
+      const users = await repo.remove(id, revision);
+      if (!users) await refuse(id);
+      else if (users.length > 0)
         throw new ProblemError(
           'IN_USE',
-          `This mould stays: ${namesOf(users)} ${users.length === 1 ? 'is' : 'are'} made on it. Choose another mould there first.`,
+          `This mould stays: ${listed(users)} ${users.length === 1 ? 'is' : 'are'} made on it. Choose another mould there first.`,
         );
-      if (!(await repo.remove(id, revision))) await refuse(id);
     },
   };
 }

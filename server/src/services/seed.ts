@@ -10,28 +10,32 @@ import { outcomeOf } from '@wick/plan/forecast/outcome';
 import { laidOut } from '@wick/plan/job/laid';
 import { summaryOf } from '@wick/plan/job/summary';
 import { hasFront } from '@wick/plan/processes/processes';
-import type { JobRepo } from '../repo/job-repo.ts';
-import type { LibraryRepo } from '../repo/library-repo.ts';
-import type { MouldRepo } from '../repo/mould-repo.ts';
-import type { ShopRepo } from '../repo/shop-repo.ts';
+import type { Database } from '../repo/database.ts';
+import { createJobRepo } from '../repo/job-repo.ts';
+import { createLibraryRepo } from '../repo/library-repo.ts';
+import { createMouldRepo } from '../repo/mould-repo.ts';
+import { createShopRepo } from '../repo/shop-repo.ts';
 
-interface Repos {
-  readonly jobs: JobRepo;
-  readonly shop: ShopRepo;
-  readonly library: LibraryRepo;
-  readonly moulds: MouldRepo;
+/** Fills an empty database with the demo workshop, whole or not at all; leaves any other alone. */
+export async function seedIfEmpty(database: Database): Promise<boolean> {
+  if (!(await isEmpty(database))) return false;
+  const ready = [...demoJobs].reverse().map((document) => ({
+    document,
+    summary: summaryOf(document, demoShop),
+    results: resultsOf(document),
+  }));
+  return database.transaction(async (on) => {
+    // Another server may have filled it while the forecasts ran: the settings are one row.
+    if (!(await createShopRepo(on).addShop(demoShop))) return false;
+    await createLibraryRepo(on).importAll(demoMaterials.map((material) => ({ revision: 0, material })));
+    for (const mould of demoMoulds) await createMouldRepo(on).write(0, mould);
+    for (const { results, ...job } of ready) await createJobRepo(on).add(job, results);
+    return true;
+  });
 }
 
-/** Fills an empty database with the demo workshop; leaves any other alone. */
-export async function seedIfEmpty({ jobs, shop, library, moulds }: Repos): Promise<boolean> {
-  if ((await shop.findShop()) || (await jobs.list()).length > 0) return false;
-  await library.importAll(demoMaterials);
-  for (const mould of demoMoulds) await moulds.write(0, mould);
-  for (const document of [...demoJobs].reverse())
-    await jobs.add({ document, summary: summaryOf(document, demoShop) }, resultsOf(document));
-  await shop.addShop(demoShop);
-  return true;
-}
+const isEmpty = async (database: Database) =>
+  !(await createShopRepo(database).findShop()) && (await createJobRepo(database).list()).length === 0;
 
 /** Coarse, but with layers where the board has them: what the list shows first is not far from what the board then says. */
 const FIRST_LOOK = { nodeCount: 300, steps: 24 };

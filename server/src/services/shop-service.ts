@@ -11,7 +11,7 @@ export function createShopService(repo: ShopRepo, onChanged: () => Promise<unkno
     const found = await repo.findShop();
     if (found) return found;
     await repo.addShop(usualShop);
-    return { revision: 1, shop: usualShop };
+    return (await repo.findShop()) ?? { revision: 1, shop: usualShop };
   }
 
   return {

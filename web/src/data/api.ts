@@ -1,4 +1,4 @@
-import { routes, type NewJob, type Route } from '@wick/contract/api';
+import { routes, type NewJob, type Route, type StoredMaterial } from '@wick/contract/api';
 import { problemSchema, type Problem } from '@wick/contract/errors';
 import type { Job } from '@wick/contract/job/job';
 import type { JobResult } from '@wick/contract/job/result';
@@ -40,7 +40,6 @@ export function addressOf(route: Route, { id, query }: { id?: string; query?: Se
  */
 async function call<R extends Route>(route: R, sent: Sent<R> = {}): Promise<z.infer<R['answer']>> {
   const { body } = sent as { body?: unknown };
-  const isText = typeof body === 'string';
   let response: Response;
   let text: string;
   try {
@@ -49,8 +48,9 @@ async function call<R extends Route>(route: R, sent: Sent<R> = {}): Promise<z.in
       ...(body === undefined
         ? {}
         : {
-            headers: { 'content-type': isText ? 'text/plain' : 'application/json' },
-            body: isText ? body : JSON.stringify(body),
+            headers: { 'content-type': 'application/json' },
+            // A file goes as it is: the server reads it.
+            body: typeof body === 'string' ? body : JSON.stringify(body),
           }),
     });
     text = await response.text();
@@ -77,11 +77,17 @@ export const api = {
   importJob: (body: string) => call(routes.importJob, { body }),
   writeJob: (id: string, revision: number, document: Job) =>
     call(routes.writeJob, { id, body: { revision, document } }),
-  removeJob: (id: string) => call(routes.removeJob, { id }),
+  removeJob: (id: string, revision: number) => call(routes.removeJob, { id, query: { revision } }),
   restoreJob: (id: string) => call(routes.restoreJob, { id }),
-  archiveJob: (id: string, isArchived: boolean) => call(routes.archiveJob, { id, body: { isArchived } }),
+  archiveJob: (id: string, revision: number, isArchived: boolean) =>
+    call(routes.archiveJob, { id, body: { revision, isArchived } }),
+  listRevisions: (id: string) => call(routes.listRevisions, { id }),
+  getRevision: (id: string, revision: number) => call(routes.getRevision, { id, query: { revision } }),
+  takeBack: (id: string, revision: number, earlier: number) =>
+    call(routes.takeBack, { id, body: { revision, earlier } }),
   listResults: (id: string) => call(routes.listResults, { id }),
-  keepResults: (id: string, results: JobResult[]) => call(routes.keepResults, { id, body: { results } }),
+  keepResults: (id: string, revision: number, results: JobResult[]) =>
+    call(routes.keepResults, { id, body: { revision, results } }),
   jobFile: (id: string) => addressOf(routes.jobFile, { id }),
   getShop: () => call(routes.getShop),
   writeShop: (revision: number, shop: Shop) => call(routes.writeShop, { body: { revision, shop } }),
@@ -91,7 +97,7 @@ export const api = {
   removeMaterial: (id: string, revision: number) =>
     call(routes.removeMaterial, { id, query: { revision } }),
   materialHistory: (id: string) => call(routes.materialHistory, { id }),
-  importMaterials: (materials: readonly Material[]) =>
+  importMaterials: (materials: readonly StoredMaterial[]) =>
     call(routes.importMaterials, { body: { materials: [...materials] } }),
   listMoulds: () => call(routes.listMoulds),
   writeMould: (revision: number, mould: Mould) =>

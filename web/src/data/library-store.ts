@@ -46,7 +46,8 @@ export const useLibraryStore = defineStore('library', () => {
   }
 
   async function importAll(materials: readonly Material[]) {
-    const count = await attempt(() => api.importMaterials(materials));
+    const known = materials.map((material) => ({ revision: find(material.id)?.revision ?? 0, material }));
+    const count = await attempt(() => api.importMaterials(known));
     if (count) entries.value = await api.listMaterials();
     return count ?? null;
   }

@@ -6,7 +6,8 @@ import { readJob } from '@wick/plan/files/job-file';
 import { withName } from '@wick/plan/job/edits';
 import { proxyRefs } from 'vue';
 import { memoryDrafts, openSession, storedAs } from '../test/open-session.ts';
-import { browserDrafts } from './drafts.ts';
+import { createBrowserDrafts } from './drafts.ts';
+import { announceTab } from './tabs.ts';
 import { createSessions } from './sessions.ts';
 import type { WriteOutcome } from './saver.ts';
 
@@ -16,7 +17,7 @@ function fakeServer(...ids: string[]) {
   const state = {
     isUp: true,
     delay: 0,
-    refusal: null as string | null,
+    refusal: null as { message: string; isPassing: boolean } | null,
     writes: 0,
     tries: 0,
     reads: 0,
@@ -41,7 +42,7 @@ function fakeServer(...ids: string[]) {
       await pause();
       state.now -= 1;
       if (!state.isUp) return { kind: 'notReached', message: 'no answer' };
-      if (state.refusal) return { kind: 'refused', message: state.refusal };
+      if (state.refusal) return { kind: 'refused', ...state.refusal };
       const job = jobs.get(id)!;
       if (job.revision !== revision) return { kind: 'stale', current: stored(id) };
       state.writes += 1;
@@ -158,15 +159,26 @@ describe('autosave', () => {
 
   test('a refusal is said and its draft kept; the next change is sent again', async () => {
     const { job } = await open();
-    server.state.refusal = 'The disk is full.';
+    server.state.refusal = { message: 'The outline crosses itself.', isPassing: false };
     job.apply(withName('Too much'));
     await rest();
-    expect([job.saveState, job.saveMessage]).toEqual(['refused', 'The disk is full.']);
+    expect([job.saveState, job.saveMessage]).toEqual(['refused', 'The outline crosses itself.']);
     expect(drafts.items.get('j')!.document.name).toBe('Too much');
     server.state.refusal = null;
     job.apply(withName('Fits'));
     await rest();
     expect([job.saveState, nameOn()]).toEqual(['saved', 'Fits']);
+  });
+
+  test('a refusal that may pass is tried again by itself', async () => {
+    const { job } = await open();
+    server.state.refusal = { message: 'The disk is full.', isPassing: true };
+    job.apply(withName('Later'));
+    await rest(5000);
+    expect([job.saveState, job.saveMessage]).toEqual(['refused', 'The disk is full.']);
+    server.state.refusal = null;
+    await rest(10_000);
+    expect([job.saveState, nameOn()]).toEqual(['saved', 'Later']);
   });
 
   test('changes while a slow write is under way are written after it, one write at a time', async () => {
@@ -212,7 +224,7 @@ describe('leaving a job', () => {
   });
 
   test.each([
-    ['refused', () => (server.state.refusal = 'The outline crosses itself.')],
+    ['refused', () => (server.state.refusal = { message: 'The outline crosses itself.', isPassing: false })],
     ['met by another hand', () => (server.jobs.get('j')!.revision = 7)],
     ['met by nobody', () => (server.state.isUp = false)],
   ])('is done too when the write is %s, and the draft stays', async (_, trouble) => {
@@ -292,15 +304,56 @@ describe('leaving a job', () => {
 });
 
 describe('drafts in the browser', () => {
-  const items = new Map<string, string>();
-  const storage = {
-    getItem: (key: string) => items.get(key) ?? null,
-    setItem: (key: string, value: string) => void items.set(key, value),
-    removeItem: (key: string) => void items.delete(key),
+  /** A Storage lists its own items as its properties. */
+  const storage = () =>
+    Object.defineProperties({} as Record<string, string>, {
+      getItem: { value: (key: string) => items()[key] ?? null },
+      setItem: { value: (key: string, value: string) => void (items()[key] = value), writable: true },
+      removeItem: { value: (key: string) => void delete items()[key] },
+    });
+  const items = () => globalThis.localStorage as unknown as Record<string, string>;
+  const open = new Set<string>();
+  const of = (tab: string) => {
+    open.add(tab);
+    return createBrowserDrafts(tab, async () => open);
   };
+  const browserDrafts = of('here');
   beforeEach(() => {
-    items.clear();
-    Object.assign(globalThis, { localStorage: { ...storage } });
+    open.clear();
+    Object.assign(globalThis, { localStorage: storage() });
+  });
+
+  test('two tabs with the server away keep one each; what a tab that is gone has left is taken over, once', async () => {
+    const [one, two] = [of('one'), of('two')];
+    one.keep('j', { revision: 3, document: { ...demoJobs[1]!, name: 'In one' } });
+    two.keep('j', { revision: 3, document: { ...demoJobs[1]!, name: 'In two' } });
+    expect([one.read('j')!.document.name, two.read('j')!.document.name]).toEqual(['In one', 'In two']);
+    const third = of('three');
+    await third.adopt('j');
+    expect(third.read('j')).toBeNull();
+    open.delete('one');
+    await third.adopt('j');
+    expect(third.read('j')!.document.name).toBe('In one');
+    open.delete('two');
+    // It has one of its own now; the next tab finds the other.
+    await third.adopt('j');
+    const fourth = of('four');
+    await fourth.adopt('j');
+    expect([third.read('j')!.document.name, fourth.read('j')!.document.name]).toEqual(['In one', 'In two']);
+    expect(Object.keys(items()).sort()).toEqual(['wick-draft-j four', 'wick-draft-j three']);
+  });
+
+  test('a tab is open for as long as the browser holds its lock', async () => {
+    const held = new Set<string>();
+    const locks = {
+      request: async (name: string) => void held.add(name),
+      query: async () => ({ held: [...held, 'another program'].map((name) => ({ name })) }),
+    } as unknown as LockManager;
+    const [one, two] = [announceTab('one', locks), announceTab('two', locks)];
+    expect(await one!()).toEqual(new Set(['one', 'two']));
+    held.delete('wick-tab one');
+    expect(await two!()).toEqual(new Set(['two']));
+    expect(await announceTab('alone', undefined)()).toEqual(new Set(['alone']));
   });
 
   test('come back as they were; one that cannot be read is dropped', () => {
@@ -309,9 +362,9 @@ describe('drafts in the browser', () => {
     browserDrafts.forget('j');
     expect(browserDrafts.read('j')).toBeNull();
     for (const text of ['{"revision": 1, "document": {"format": "other"}}', '{"revi', '{"revision": "x"}']) {
-      storage.setItem('wick-draft-j', text);
+      items()['wick-draft-j here'] = text;
       expect(browserDrafts.read('j')).toBeNull();
-      expect(items.size).toBe(0);
+      expect(Object.keys(items())).toEqual([]);
     }
   });
 
@@ -323,11 +376,12 @@ describe('drafts in the browser', () => {
     expect(browserDrafts.read('j')!.document).toEqual(crossed);
   });
 
-  test('a draft of an earlier version is brought up to date; storage that refuses stops nothing', () => {
+  test('a draft of an earlier version is brought up to date; storage that refuses stops nothing', async () => {
     const file = new URL('../../../contract/src/migrations/frozen/version-4-spinner.json', import.meta.url);
     const old = JSON.parse(readFileSync(file, 'utf8')) as { version: number };
     expect(old.version).toBe(4);
-    storage.setItem('wick-draft-j', JSON.stringify({ revision: 2, document: old }));
+    items()['wick-draft-j'] = JSON.stringify({ revision: 2, document: old });
+    await browserDrafts.adopt('j');
     expect(browserDrafts.read('j')!.document.layouts[0]!.lines).toEqual(demoJobs[1]!.layouts[0]!.lines);
     localStorage.setItem = () => {
       throw new Error('full');

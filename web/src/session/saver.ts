@@ -10,7 +10,8 @@ export type WriteOutcome =
   | { readonly kind: 'written'; readonly written: WrittenJob }
   | { readonly kind: 'stale'; readonly current: StoredJob }
   | { readonly kind: 'notReached'; readonly message: string }
-  | { readonly kind: 'refused'; readonly message: string };
+  /** `isPassing` where it may be taken later as it is: the disk was full, the server in trouble. */
+  | { readonly kind: 'refused'; readonly message: string; readonly isPassing: boolean };
 
 interface SaverParts {
   readonly jobId: string;
@@ -23,6 +24,7 @@ interface SaverParts {
 
 const SAVE_AFTER = 400;
 const RETRY_AFTER = 3000;
+const RETRY_REFUSED_AFTER = 10_000;
 
 const STATES = { stale: 'conflict', notReached: 'offline', refused: 'refused' } as const;
 
@@ -84,6 +86,7 @@ export function createSaver(parts: SaverParts, { revision }: { revision: number 
       parts.onStale(outcome.current);
     }
     if (outcome.kind === 'notReached' && !isLeft) return schedule(RETRY_AFTER);
+    if (outcome.kind === 'refused' && outcome.isPassing && !isLeft) return schedule(RETRY_REFUSED_AFTER);
     // Left: the draft is there for whoever opens the job next.
     settle();
   }

@@ -21,7 +21,8 @@ export function createSessions(parts: SessionsParts) {
         earlier.session.abandon();
         leaving.delete(jobId);
       }
-      return createJobSession(await parts.read(jobId), parts);
+      const [stored] = await Promise.all([parts.read(jobId), parts.drafts.adopt(jobId)]);
+      return createJobSession(stored, parts);
     },
     leave(session: JobSession): Promise<void> {
       const done = session.leave().finally(() => {

@@ -17,6 +17,7 @@ export function memoryDrafts(): Drafts & { readonly items: Map<string, Draft> } 
   const items = new Map<string, Draft>();
   return {
     items,
+    adopt: async () => undefined,
     keep: (jobId, draft) => void items.set(jobId, draft),
     read: (jobId) => items.get(jobId) ?? null,
     forget: (jobId) => void items.delete(jobId),

@@ -12,7 +12,7 @@ export function brokenJobFiles(): { name: string; text: string; says: string }[]
   };
   return [
     { name: 'empty', text: '', says: 'The file is empty' },
-    { name: 'cut off', text: text.slice(0, 900), says: 'it is not complete JSON' },
+    { name: 'cut off', text: text.slice(0, 900), says: 'is not complete JSON' },
     { name: 'another kind of file', text: '{"hello": [1, 2, 3]}', says: 'not a job' },
     {
       name: 'a newer version',

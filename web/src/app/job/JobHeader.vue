@@ -1,14 +1,19 @@
 <script setup lang="ts">
+import type { StoredJob } from '@wick/contract/api';
 import { useSession } from '../../compute/use-desk.ts';
 import { withName } from '@wick/plan/job/edits';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { api } from '../../data/api.ts';
+import { laterComponent } from '../../ui/later.ts';
 import PageHeader from '../PageHeader.vue';
+
+const EarlierVersions = laterComponent(() => import('../jobs/EarlierVersions.vue'));
 
 const emit = defineEmits<{ help: [] }>();
 const job = useSession();
 const editing = ref<string | null>(null);
+const looksBack = ref(false);
 
 const saved = computed(() => {
   const time = job.savedAt.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
@@ -22,6 +27,11 @@ const saved = computed(() => {
   }[job.saveState];
 });
 const isTrouble = computed(() => ['offline', 'refused', 'conflict'].includes(job.saveState));
+
+function takeBack({ document, changedAt }: StoredJob) {
+  looksBack.value = false;
+  job.apply(() => document, `back to ${new Date(changedAt).toLocaleTimeString()}`);
+}
 
 function rename() {
   const name = editing.value?.trim();
@@ -48,6 +58,17 @@ function rename() {
     <span :class="['saved', isTrouble ? 'ember' : 'quiet']" role="status" data-testid="save-state">{{
       saved
     }}</span>
+    <Button size="small" type="text" title="Earlier versions of this job" @click="looksBack = true"
+      >Earlier</Button
+    >
+    <EarlierVersions
+      v-if="looksBack"
+      :id="job.id"
+      :name="job.document.name"
+      :current="job.document"
+      @close="looksBack = false"
+      @take="takeBack"
+    />
     <Button
       size="small"
       type="text"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { JobResult } from '@wick/contract/job/result';
 import { provide, watch } from 'vue';
 import { createDesk, deskKey } from '../../compute/use-desk.ts';
 import { api } from '../../data/api.ts';
@@ -21,10 +22,19 @@ const desk = createDesk(props.session, {
   scheduler,
   results: {
     read: () => api.listResults(id),
-    keep: (results) => api.keepResults(id, results),
+    keep: (results) => keepAtRevision(results),
   },
 });
 provide(deskKey, desk);
+
+/** Once more where the job was saved while they were on their way. */
+async function keepAtRevision(results: JobResult[]): Promise<void> {
+  const revision = props.session.revision.value;
+  await api.keepResults(id, revision, results).catch((error: unknown) => {
+    if (props.session.revision.value === revision) throw error;
+    return api.keepResults(id, props.session.revision.value, results);
+  });
+}
 // The first view stands with its fine forecast, or without one.
 watch(
   () => desk.forecast.progress === null && (desk.forecast.flow !== null || desk.forecast.message !== null),

@@ -1,11 +1,14 @@
 import { storedJobSchema } from '@wick/contract/api';
+import type { Problem } from '@wick/contract/errors';
 import type { Job } from '@wick/contract/job/job';
+import { nanoid } from 'nanoid';
 import { createScheduler } from '../../compute/scheduler.ts';
 import type { WorkerLike } from '../../compute/slots.ts';
 import { api, ApiProblem, NotReached } from '../../data/api.ts';
-import { browserDrafts } from '../../session/drafts.ts';
+import { createBrowserDrafts } from '../../session/drafts.ts';
 import type { WriteOutcome } from '../../session/saver.ts';
 import { createSessions } from '../../session/sessions.ts';
+import { announceTab } from '../../session/tabs.ts';
 
 /** A write as the saver takes it: nothing is thrown. */
 async function write(jobId: string, revision: number, document: Job): Promise<WriteOutcome> {
@@ -18,12 +21,26 @@ async function write(jobId: string, revision: number, document: Job): Promise<Wr
       const current = storedJobSchema.safeParse(error.problem.current);
       if (current.success) return { kind: 'stale', current: current.data };
     }
-    return { kind: 'refused', message };
+    return {
+      kind: 'refused',
+      message,
+      isPassing: !(error instanceof ApiProblem) || isPassing(error.problem),
+    };
   }
 }
 
+/** A job that is wrong stays wrong; anything else may pass. */
+const isPassing = ({ status }: Problem) => status >= 500 || status === 401 || status === 429;
+
+const tab = nanoid(10);
+const openTabs = announceTab(tab, navigator.locks);
+
 /** Sessions against the server, unsaved work kept by the browser. */
-export const sessions = createSessions({ read: api.getJob, write, drafts: browserDrafts });
+export const sessions = createSessions({
+  read: api.getJob,
+  write,
+  drafts: createBrowserDrafts(tab, openTabs),
+});
 
 /** Most workers, whatever the machine has. */
 const MOST_WORKERS = 8;

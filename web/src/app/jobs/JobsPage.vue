@@ -12,6 +12,7 @@ import PlanThumbnail from './PlanThumbnail.vue';
 import { laterComponent } from '../../ui/later.ts';
 import Choice from '../../ui/Choice.vue';
 
+const EarlierVersions = laterComponent(() => import('./EarlierVersions.vue'));
 const NewJobDialog = laterComponent(() => import('./NewJobDialog.vue'));
 
 const router = useRouter();
@@ -24,6 +25,8 @@ const showsArchived = ref(false);
 const order = ref<'changed' | 'name' | 'process'>('changed');
 /** The job deleted last, for as long as the page is open. */
 const deleted = shallowRef<{ id: string; name: string } | null>(null);
+/** The job whose earlier versions are shown. */
+const lookedBack = shallowRef<JobListItem | null>(null);
 const file = ref<HTMLInputElement | null>(null);
 const orders = [
   { value: 'changed', label: 'last changed first' },
@@ -50,6 +53,12 @@ async function attempt<T>(action: () => Promise<T>): Promise<T | undefined> {
   }
 }
 const load = () => attempt(async () => (jobs.value = await api.listJobs()));
+/** The list as it is now, with what was said kept. */
+async function reload() {
+  const said = message.value;
+  await load();
+  message.value ??= said;
+}
 onMounted(load);
 
 async function importFile(chosen: File | undefined) {
@@ -69,22 +78,28 @@ const duplicate = async (id: string) => (await attempt(() => api.addJob({ copyOf
 const copyOtherHand = async (id: string) =>
   (await attempt(() => api.addJob({ copyOf: id, mirrored: true }))) && load();
 async function setArchived(job: JobListItem) {
-  await attempt(() => api.archiveJob(job.id, !job.isArchived));
-  await load();
+  await attempt(() => api.archiveJob(job.id, job.revision, !job.isArchived));
+  await reload();
 }
-async function remove({ id, name }: JobListItem) {
+async function remove({ id, name, revision }: JobListItem) {
   const done = await attempt(async () => {
-    await api.removeJob(id);
+    await api.removeJob(id, revision);
     return true;
   });
   if (done) deleted.value = { id, name };
-  await load();
+  await reload();
 }
 async function bringBack() {
   const gone = deleted.value;
   if (!gone) return;
   if (await attempt(() => api.restoreJob(gone.id))) deleted.value = null;
-  await load();
+  await reload();
+}
+async function takeBack({ revision }: { revision: number }) {
+  const job = lookedBack.value;
+  lookedBack.value = null;
+  if (job) await attempt(() => api.takeBack(job.id, job.revision, revision));
+  await reload();
 }
 function verdictWords({ outcome, isStale, process }: JobListItem): { text: string; tone: string } {
   if (!outcome)
@@ -105,6 +120,14 @@ function verdictWords({ outcome, isStale, process }: JobListItem): { text: strin
   <div class="page">
     <PageHeader />
     <NewJobDialog v-if="isStarting" @close="isStarting = false" />
+    <EarlierVersions
+      v-if="lookedBack"
+      :id="lookedBack.id"
+      :name="lookedBack.name"
+      :current="null"
+      @close="lookedBack = null"
+      @take="takeBack"
+    />
     <main>
       <div class="tools head">
         <h1>Jobs</h1>
@@ -175,6 +198,7 @@ function verdictWords({ outcome, isStale, process }: JobListItem): { text: strin
             <td class="actions">
               <Button size="small" type="text" @click="duplicate(job.id)">Duplicate</Button>
               <Button size="small" type="text" @click="copyOtherHand(job.id)">Other hand</Button>
+              <Button size="small" type="text" @click="lookedBack = job">Earlier</Button>
               <a :href="api.jobFile(job.id)" download>Export</a>
               <Button size="small" type="text" @click="setArchived(job)">{{
                 job.isArchived ? 'Take out of the archive' : 'Archive'

@@ -1,0 +1,153 @@
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { PGlite, type Results, type Transaction } from '@electric-sql/pglite';
+import type { Disk } from './disk.ts';
+import { DurableFS } from './durable-fs.ts';
+import type { Reserve } from './reserve.ts';
+
+/** Write-ahead bytes after which they are worked into the tables, and after how many the room of dead rows is made free. */
+const CHECKPOINT_AFTER = 16_000_000;
+const VACUUM_AFTER = 64_000_000;
+/** Longest that anything asked of the database may take, ms. */
+const TIME_LIMIT = 30_000;
+
+/** The database stopped while it was asked; it is opened anew for what comes next. */
+export class StoppedError extends Error {}
+
+export interface EmbeddedParts {
+  /** The database's own folder. */
+  readonly folder: string;
+  readonly disk: Disk;
+  readonly reserve: Reserve;
+  readonly onNotice: (text: string) => void;
+}
+
+/** The part of PGlite that is asked here, over whichever instance is alive. */
+export interface EmbeddedClient {
+  query<T>(...asked: Parameters<PGlite['query']>): Promise<Results<T>>;
+  exec(...asked: Parameters<PGlite['exec']>): ReturnType<PGlite['exec']>;
+  transaction<T>(work: (on: Transaction) => Promise<T>): Promise<T>;
+  close(): Promise<void>;
+}
+
+interface Living {
+  readonly pg: PGlite;
+  /** Rejects when it stops. */
+  readonly stopped: Promise<never>;
+  readonly stop: (why: string) => void;
+}
+
+/** Small buffers: the host caches the files as well. With syncing on, which PGlite leaves off. */
+const START = [
+  ...PGlite.defaultStartParams.filter((parameter) => parameter !== '-F'),
+  ...[
+    'wal_sync_method=fsync',
+    'shared_buffers=16MB',
+    'work_mem=16MB',
+    'min_wal_size=32MB',
+    'max_wal_size=64MB',
+  ].flatMap((setting) => ['-c', setting]),
+];
+
+/**
+ * Opens the embedded database. What it acknowledges is on the disk. On a full disk it goes on reading, refuses writes, and
+ * takes them again once there is room; when it stops it is opened anew.
+ */
+export async function openClient({
+  folder,
+  disk,
+  reserve,
+  onNotice,
+}: EmbeddedParts): Promise<EmbeddedClient> {
+  let current: Promise<Living> | null = null;
+  let isReadOnly = false;
+  const unworked = { checkpoint: 0, vacuum: 0 };
+
+  const makeRoom = () => {
+    if (reserve.isWhole()) onNotice('The disk is full: what is being written goes on in the reserve.');
+    return reserve.give();
+  };
+
+  async function open(): Promise<Living> {
+    // The folder is held by a lock of its own: what an earlier process left says nothing.
+    rmSync(join(folder, 'postmaster.pid'), { force: true });
+    let stop: Living['stop'] = () => undefined;
+    const stopped = new Promise<never>((_, reject) => {
+      stop = (why) => {
+        current = null;
+        reject(new StoppedError(why));
+      };
+    });
+    stopped.catch(() => undefined);
+    const onWritten = (path: string, byteCount: number) => {
+      if (!path.includes('pg_wal')) return;
+      unworked.checkpoint += byteCount;
+      unworked.vacuum += byteCount;
+    };
+    const onDied = () => stop('The database stopped while it was writing.');
+    const fs = new DurableFS(folder, { disk, makeRoom, onWritten, onDied });
+    isReadOnly = false;
+    const pg = await Promise.race([PGlite.create({ fs, startParams: START }), stopped]);
+    return { pg, stopped, stop };
+  }
+
+  const alive = () =>
+    (current ??= open().catch((error: unknown) => {
+      current = null;
+      throw error;
+    }));
+
+  /** Refuses writes while the disk is full, and takes them again when it is not. */
+  async function heedDisk(pg: PGlite) {
+    if (reserve.isWhole() && !isReadOnly) return;
+    const isFull = !reserve.refill();
+    if (isFull === isReadOnly) return;
+    isReadOnly = isFull;
+    onNotice(isFull ? 'The disk is full: only reading goes on.' : 'There is room on the disk again.');
+    await pg.exec(`set default_transaction_read_only = ${isFull}`);
+    if (isFull) await pg.exec('checkpoint');
+  }
+
+  /** PostgreSQL does this by itself where it runs with helpers beside it, which the embedded one has not. */
+  async function upkeep(pg: PGlite) {
+    if (unworked.checkpoint < CHECKPOINT_AFTER || isReadOnly) return;
+    unworked.checkpoint = 0;
+    if (unworked.vacuum >= VACUUM_AFTER) {
+      unworked.vacuum = 0;
+      await pg.exec('vacuum');
+    }
+    await pg.exec('checkpoint');
+  }
+
+  async function ask<T>(work: (pg: PGlite) => Promise<T>): Promise<T> {
+    const { pg, stopped, stop } = await alive();
+    let timer: NodeJS.Timeout | undefined;
+    const late = new Promise<never>((_, reject) => {
+      timer = setTimeout(() => {
+        stop('The database did not answer in time.');
+        reject(new StoppedError('The database did not answer in time.'));
+      }, TIME_LIMIT);
+    });
+    try {
+      await Promise.race([heedDisk(pg), stopped, late]);
+      const answer = await Promise.race([work(pg), stopped, late]);
+      await Promise.race([upkeep(pg), stopped, late]);
+      return answer;
+    } finally {
+      clearTimeout(timer);
+    }
+  }
+
+  await alive();
+  return {
+    query: <T>(...asked: Parameters<PGlite['query']>) => ask((pg) => pg.query<T>(...asked)),
+    exec: (...asked) => ask((pg) => pg.exec(...asked)),
+    transaction: <T>(work: (on: Transaction) => Promise<T>) =>
+      ask((pg) => pg.transaction(work)) as Promise<T>,
+    async close() {
+      const living = await current;
+      current = null;
+      await living?.pg.close();
+    },
+  };
+}

@@ -1,0 +1,114 @@
+import {
+  chmodSync,
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+} from 'node:fs';
+import { basename, dirname, join } from 'node:path';
+import { syncPath } from './disk.ts';
+import { FolderError, wordsOf } from './folder-error.ts';
+import { lockFolder } from './lock.ts';
+import { processMark } from './process-mark.ts';
+
+/** Where things lie in the data folder. */
+export interface DataFolder {
+  readonly root: string;
+  readonly database: string;
+  /** A database that is being made; it takes its place when it is whole. */
+  readonly unfinished: string;
+  readonly reserve: string;
+  readonly backups: string;
+  readonly unlock: () => void;
+}
+
+/**
+ * Takes a data folder, made if need be, for this process alone and its user alone.
+ * @throws FolderError
+ */
+export function takeFolder(wanted: string): DataFolder {
+  const root = usable(wanted);
+  const unlock = lockFolder(root);
+  const database = join(root, 'database');
+  try {
+    moveFromRoot(root, database);
+    keepPrivate(root);
+  } catch (error) {
+    unlock();
+    throw cannot(root, error);
+  }
+  return {
+    root,
+    database,
+    unfinished: join(root, 'database.new'),
+    reserve: join(root, 'reserve'),
+    backups: join(root, 'backups'),
+    unlock,
+  };
+}
+
+function usable(wanted: string): string {
+  try {
+    mkdirSync(wanted, { recursive: true, mode: 0o700 });
+    return realpathSync(wanted);
+  } catch (error) {
+    throw cannot(wanted, error);
+  }
+}
+
+function cannot(folder: string, error: unknown): FolderError {
+  if (error instanceof FolderError) return error;
+  return new FolderError(
+    (error as NodeJS.ErrnoException).code === 'ENOSPC'
+      ? `The disk that holds ${folder} is full. Free some space and start again; nothing was changed.`
+      : `The data folder ${folder} cannot be written (${wordsOf(error)}). Check its permissions, or set WICK_DATA to another folder.`,
+  );
+}
+
+/** Earlier versions kept the database in the root itself, and their lock beside it; a move cut short is finished. */
+function moveFromRoot(root: string, database: string) {
+  const moving = join(root, 'database.moving');
+  if (!existsSync(join(root, 'PG_VERSION')) && !existsSync(moving)) return;
+  const oldLock = join(dirname(root), `${basename(root)}.lock`);
+  if (existsSync(oldLock)) {
+    const pid = Number(readFileSync(oldLock, 'utf8'));
+    if (processMark(pid) !== null)
+      throw new FolderError(
+        `The data folder ${root} may be open in process ${pid}, an earlier version. Stop that first. If no such program runs, delete ${oldLock}.`,
+      );
+    rmSync(oldLock);
+  }
+  mkdirSync(moving, { recursive: true });
+  const isDatabases = (name: string) =>
+    /^(pg_|base$|global$|PG_VERSION$|postgresql\.|postmaster\.)/.test(name);
+  for (const name of readdirSync(root).filter(isDatabases)) renameSync(join(root, name), join(moving, name));
+  syncPath(moving);
+  renameSync(moving, database);
+  syncPath(root);
+}
+
+/** Nobody else on this machine reads it, files of earlier versions included. */
+function keepPrivate(path: string) {
+  const about = lstatSync(path);
+  if (about.isSymbolicLink()) return;
+  const wanted = about.isDirectory() ? 0o700 : 0o600;
+  if ((about.mode & 0o777) !== wanted) chmodSync(path, wanted);
+  if (about.isDirectory()) for (const name of readdirSync(path)) keepPrivate(join(path, name));
+}
+
+/** Everything under a path, then the path itself, onto the disk. */
+export function syncTree(path: string): void {
+  if (lstatSync(path).isDirectory()) for (const name of readdirSync(path)) syncTree(join(path, name));
+  syncPath(path);
+}
+
+/** A database that is whole takes its place. */
+export function installDatabase({ root, database, unfinished }: DataFolder): void {
+  syncTree(unfinished);
+  renameSync(unfinished, database);
+  syncPath(root);
+}
