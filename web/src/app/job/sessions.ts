@@ -1,7 +1,7 @@
 import { storedJobSchema } from '@wick/contract/api';
 import type { Problem } from '@wick/contract/errors';
 import type { Job } from '@wick/contract/job/job';
-import { nanoid } from 'nanoid';
+import { newId } from '@wick/plan/job/ids';
 import { createScheduler } from '../../compute/scheduler.ts';
 import type { WorkerLike } from '../../compute/slots.ts';
 import { api, ApiProblem, NotReached } from '../../data/api.ts';
@@ -32,7 +32,7 @@ async function write(jobId: string, revision: number, document: Job): Promise<Wr
 /** A job that is wrong stays wrong; anything else may pass. */
 const isPassing = ({ status }: Problem) => status >= 500 || status === 401 || status === 429;
 
-const tab = nanoid(10);
+const tab = newId();
 const openTabs = announceTab(tab, navigator.locks);
 
 /** Sessions against the server, unsaved work kept by the browser. */
