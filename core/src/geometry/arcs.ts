@@ -21,6 +21,8 @@ const MAX_BULGE = 20;
 /** How far a chord may stand off its arc, m: well under what anybody cuts to. */
 const CHORD_ERROR = 2e-4;
 const MAX_TURN_PER_CHORD = Math.PI / 8;
+/** Most points that the arcs of a ring are drawn with; sixteen a full circle are always taken. */
+const MOST_CHORDS = 20_000;
 
 /** Null for a straight edge. Source: geometry of the circle; sagitta = bulge x half the chord. Checked by plan-geometry.test.ts. */
 export function arcOf(a: Corner, b: Point): Arc | null {
@@ -38,13 +40,19 @@ export function arcOf(a: Corner, b: Point): Arc | null {
   return { centre, radius, start: Math.atan2(a.y - centre.y, a.x - centre.x), sweep };
 }
 
+function chordCount({ radius, sweep }: Arc, chordError: number): number {
+  // acos of nearly 1 loses the last digits: its series does not.
+  const share = chordError / radius;
+  const finest = share < 1e-6 ? Math.sqrt(8 * share) : share < 1 ? 2 * Math.acos(1 - share) : Infinity;
+  return Math.ceil(Math.abs(sweep) / Math.min(finest, MAX_TURN_PER_CHORD) - 1e-9);
+}
+
 /** Points along the edge from a to b, b left out. */
 export function flattenEdge(a: Corner, b: Point, chordError = CHORD_ERROR): Point[] {
   const arc = arcOf(a, b);
   if (!arc) return [{ x: a.x, y: a.y }];
   const { centre, radius, start, sweep } = arc;
-  const finest = radius > chordError ? 2 * Math.acos(1 - chordError / radius) : MAX_TURN_PER_CHORD;
-  const count = Math.ceil(Math.abs(sweep) / Math.min(finest, MAX_TURN_PER_CHORD) - 1e-9);
+  const count = chordCount(arc, chordError);
   return Array.from({ length: count }, (_, i) => {
     if (i === 0) return { x: a.x, y: a.y };
     const angle = start + (sweep * i) / count;
@@ -62,9 +70,19 @@ export function polygonOf(ring: readonly Corner[]): readonly Point[] {
   if (!ring.some((corner) => corner.bulge)) return ring;
   const known = flattened.get(ring);
   if (known) return known;
-  const made = ring.flatMap((corner, i) => flattenEdge(corner, ring[(i + 1) % ring.length]));
+  const error = chordErrorOf(ring);
+  const made = ring.flatMap((corner, i) => flattenEdge(corner, ring[(i + 1) % ring.length], error));
   flattened.set(ring, made);
   return made;
+}
+
+/** Usually 0.2 mm; more for a ring that would come to more points than any part has, and is refused for it where it is checked. */
+function chordErrorOf(ring: readonly Corner[]): number {
+  const arcs = ring.flatMap((corner, i) => arcOf(corner, ring[(i + 1) % ring.length]) ?? []);
+  const countAt = (error: number) => arcs.reduce((sum, arc) => sum + chordCount(arc, error), 0);
+  let error = CHORD_ERROR;
+  while (countAt(error) > MOST_CHORDS && error < 1e9) error *= 4;
+  return error;
 }
 
 /** Area of a ring, m2, exact for its arcs; positive when it runs counter-clockwise. */

@@ -32,6 +32,7 @@ import {
   boundsOf,
   contains,
   distance,
+  requireSimplePolygon,
   nearestOnSegment,
   perimeter,
   signedArea,
@@ -107,6 +108,17 @@ describe('arcs', () => {
         expect(diameter / 2 - distance(centre, middle)).toBeLessThan(2.001e-4);
       });
     }
+  });
+
+  test('a ring of arcs that would come to millions of points is drawn with fewer, and refused where it is checked', () => {
+    const ring = Array.from({ length: 2000 }, (_, i) => ({
+      x: 900 * Math.cos(i),
+      y: 900 * Math.sin(i),
+      bulge: 1,
+    }));
+    const polygon = polygonOf(ring);
+    expect(polygon.length).toBeLessThan(35_000);
+    expect(() => requireSimplePolygon(polygon, 'The outline')).toThrow(/2000 is the limit/);
   });
 
   test('an arc through a point passes it; half a circle has bulge 1; radius and back', () => {

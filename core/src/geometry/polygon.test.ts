@@ -12,6 +12,7 @@ import {
   segmentsCross,
   signedArea,
   type Point,
+  firstCrossing,
 } from './polygon.ts';
 import { coneSector, gore, rectangle, trapezoid } from './shapes.ts';
 import { disc } from '../test/disc.ts';
@@ -240,6 +241,27 @@ describe('planar graph', () => {
           }
       }),
       { numRuns: 60, seed: 11, endOnFailure: true },
+    );
+  });
+});
+
+describe('edges that cross', () => {
+  test('are found as by trying every pair', () => {
+    // On a coarse grid edges touch, overlap and share corners as often as they cross.
+    const corner = fc.record({ x: fc.integer({ min: 0, max: 6 }), y: fc.integer({ min: 0, max: 6 }) });
+    fc.assert(
+      fc.property(fc.array(corner, { minLength: 3, maxLength: 12 }), (ring) => {
+        const pairs = ring.flatMap((a, i) =>
+          ring.slice(i + 1).flatMap((c, k) => {
+            const j = i + 1 + k;
+            return segmentsCross(a, ring[(i + 1) % ring.length]!, c, ring[(j + 1) % ring.length]!)
+              ? [[i, j]]
+              : [];
+          }),
+        );
+        expect(firstCrossing(ring)).toEqual(pairs[0] ?? null);
+      }),
+      { numRuns: 2000 },
     );
   });
 });

@@ -80,17 +80,25 @@ export function boundsOf(points: readonly Point[]): Bounds {
 
 /** True when the open segments ab and cd cross or touch in their interiors. */
 export function segmentsCross(a: Point, b: Point, c: Point, d: Point): boolean {
-  const side = (p: Point, q: Point, r: Point) =>
-    Math.sign((q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x));
-  const d1 = side(c, d, a);
-  const d2 = side(c, d, b);
-  const d3 = side(a, b, c);
-  const d4 = side(a, b, d);
-  if (d1 !== d2 && d3 !== d4 && d1 * d2 !== 0 && d3 * d4 !== 0) return true;
-  const within = (p: Point, q: Point, r: Point) =>
-    side(p, q, r) === 0 && (r.x - p.x) * (r.x - q.x) + (r.y - p.y) * (r.y - q.y) < 0;
-  return within(a, b, c) || within(a, b, d) || within(c, d, a) || within(c, d, b);
+  const d1 = sideOf(c, d, a);
+  const d2 = sideOf(c, d, b);
+  const d3 = sideOf(a, b, c);
+  const d4 = sideOf(a, b, d);
+  if (d1 * d2 < 0 && d3 * d4 < 0) return true;
+  return (
+    (d3 === 0 && isBetween(a, b, c)) ||
+    (d4 === 0 && isBetween(a, b, d)) ||
+    (d1 === 0 && isBetween(c, d, a)) ||
+    (d2 === 0 && isBetween(c, d, b))
+  );
 }
+
+/** 1 where r lies to the left of p to q, -1 to the right, 0 on it. */
+const sideOf = (p: Point, q: Point, r: Point) =>
+  Math.sign((q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x));
+
+/** Of a point on the line through p and q: whether it lies between them. */
+const isBetween = (p: Point, q: Point, r: Point) => (r.x - p.x) * (r.x - q.x) + (r.y - p.y) * (r.y - q.y) < 0;
 
 const MAX_SIZE = 100;
 const MIN_SIZE = 0.01;
@@ -130,16 +138,47 @@ export function requireSimplePolygon(polygon: readonly Point[], name: string): v
   );
   if (collinear)
     throw new ModelError('OUTLINE_SIZE', `${name} encloses no area. Pull one of its corners out.`);
-  for (let i = 0; i < n; i++)
-    for (let j = i + 1; j < n; j++) {
-      const [a, b, c, d] = [polygon[i], polygon[(i + 1) % n], polygon[j], polygon[(j + 1) % n]];
-      if (segmentsCross(a, b, c, d))
-        throw new ModelError(
-          'OUTLINE_CROSSES',
-          `${name} crosses itself between edge ${i + 1} and edge ${j + 1}. Move one of their corners, or undo the last drag.`,
-          { edges: [i, j] },
-        );
+  const crossing = firstCrossing(polygon);
+  if (crossing) {
+    const [i, j] = crossing;
+    throw new ModelError(
+      'OUTLINE_CROSSES',
+      `${name} crosses itself between edge ${i + 1} and edge ${j + 1}. Move one of their corners, or undo the last drag.`,
+      { edges: [i, j] },
+    );
+  }
+}
+
+/**
+ * Two edges that cross, lower index first; null where none do. Edges are taken in the order of their left ends, each against those
+ * that still reach so far right.
+ * Source: sweep and prune (Cohen et al. 1995). Checked by plan-geometry.test.ts against every pair.
+ */
+export function firstCrossing(polygon: readonly Point[]): [number, number] | null {
+  const n = polygon.length;
+  const ends = (i: number) => [polygon[i], polygon[(i + 1) % n]] as const;
+  const [left, right, low, high] = [0, 1, 2, 3].map(() => new Float64Array(n));
+  for (let i = 0; i < n; i++) {
+    const [a, b] = ends(i);
+    left[i] = Math.min(a.x, b.x);
+    right[i] = Math.max(a.x, b.x);
+    low[i] = Math.min(a.y, b.y);
+    high[i] = Math.max(a.y, b.y);
+  }
+  const order = Array.from({ length: n }, (_, i) => i).sort((i, j) => left[i] - left[j]);
+  let open: number[] = [];
+  let found: [number, number] | null = null;
+  for (const i of order) {
+    open = open.filter((j) => right[j] >= left[i]);
+    for (const j of open) {
+      if (high[j] < low[i] || high[i] < low[j] || !segmentsCross(...ends(i), ...ends(j))) continue;
+      const pair: [number, number] = i < j ? [i, j] : [j, i];
+      // Of several the first along the outline, so that it is always the same one that is named.
+      if (!found || pair[0] < found[0] || (pair[0] === found[0] && pair[1] < found[1])) found = pair;
     }
+    open.push(i);
+  }
+  return found;
 }
 
 function farthestFrom(p: Point, polygon: readonly Point[]): Point {

@@ -10,7 +10,7 @@ interface Logged {
 }
 
 /** An error for the log: what it says and where it was, without the documents that a failed query carries along. */
-export function loggedError(error: unknown): object {
+function loggedError(error: unknown): object {
   const { name, message, stack, cause } = (error ?? {}) as Logged;
   // The words of a failed query hold its values; its cause says what was wrong.
   const isQuery = /^Failed query/.test(message ?? '');

@@ -101,7 +101,7 @@ function keepPrivate(path: string) {
 }
 
 /** Everything under a path, then the path itself, onto the disk. */
-export function syncTree(path: string): void {
+function syncTree(path: string): void {
   if (lstatSync(path).isDirectory()) for (const name of readdirSync(path)) syncTree(join(path, name));
   syncPath(path);
 }
