@@ -8,6 +8,13 @@ export type Read<T> =
 
 export const refuse = (code: ErrorCode, message: string) => ({ ok: false, code, message }) as const;
 
+/** What a file says, in a message: in quotes, and not all of it where it is long. */
+export const quoted = (text: unknown): string => {
+  const said = String(text);
+  return `“${said.length > LONGEST_QUOTE ? `${said.slice(0, LONGEST_QUOTE)}…` : said}”`;
+};
+const LONGEST_QUOTE = 60;
+
 /** First issue of a failed parse as a sentence with its place. */
 export function sentenceOf(error: z.ZodError): string {
   const [issue] = error.issues;

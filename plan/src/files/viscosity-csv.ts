@@ -1,4 +1,4 @@
-import type { Read } from './read.ts';
+import { quoted, type Read } from './read.ts';
 import { parseQuantity } from '@wick/core/units/parse';
 import type { QuantityName } from '@wick/core/units/quantities';
 
@@ -38,7 +38,7 @@ export function readViscosityCsv(text: string): Read<ViscosityPoints> {
     const viscosity = read(second, units[1], 'viscosity');
     if (time === null || viscosity === null)
       return refuse(
-        `Line ${number} reads “${line}”, which is not a time and a viscosity. Correct or delete it.`,
+        `Line ${number} reads ${quoted(line)}, which is not a time and a viscosity. Correct or delete it.`,
       );
     const before = points[points.length - 1];
     if (!(viscosity > 0) || !(time >= 0) || (before && time <= before.time))

@@ -3,7 +3,7 @@ import { materialOf } from '../job/material-of.ts';
 import { regionArea, type Region } from '@wick/core/geometry/overlay';
 import { piecesOf, type CutPiece } from '@wick/core/kit/cut-pieces';
 import { nest, type Nest } from '@wick/core/kit/nest';
-import Papa from 'papaparse';
+import { writeCsv } from '../files/csv.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { plyCutsOf, regionsOf } from './ply-book.ts';
 
@@ -69,7 +69,7 @@ export function cutCsv(job: LaidJob, overlap = 0): string {
     Math.round(piece.length * 1e3),
     Math.round(piece.width * 1e3),
   ]);
-  return Papa.unparse([['label', 'cloth', 'zone', 'angle_deg', 'length_mm', 'width_mm'], ...rows]);
+  return writeCsv([['label', 'cloth', 'zone', 'angle_deg', 'length_mm', 'width_mm'], ...rows]);
 }
 
 function coresOf(job: LaidJob): { name: string; zone: string; region: Region; sheets: number | null }[] {

@@ -1,5 +1,5 @@
-import Papa from 'papaparse';
 import writeWorkbook from 'write-excel-file/universal';
+import { writeCsv, type Cell } from '../files/csv.ts';
 import type { TakeOff } from './take-off.ts';
 import type { TakenItem, TakenUnit } from './taken.ts';
 
@@ -12,7 +12,6 @@ const phases: Readonly<Record<TakenItem['phase'], string>> = {
   hands: 'Hands',
 };
 
-type Cell = string | number | null;
 const HEADINGS = [
   'phase',
   'what',
@@ -26,8 +25,6 @@ const HEADINGS = [
   'for',
 ];
 const round = (value: number | null) => (value === null ? null : Math.round(1e3 * value) / 1e3);
-/** A text that a table program would take for a formula is marked as text. */
-const plain = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
 
 /** In order of use, a row a thing; numbers to the gram and the millimetre. */
 export function takeOffRows({ items }: TakeOff): Cell[][] {
@@ -35,7 +32,7 @@ export function takeOffRows({ items }: TakeOff): Cell[][] {
     HEADINGS,
     ...items.map((item): Cell[] => [
       phases[item.phase],
-      plain(item.name),
+      item.name,
       round(item.amount),
       units[item.unit],
       round(item.weight),
@@ -43,12 +40,12 @@ export function takeOffRows({ items }: TakeOff): Cell[][] {
       round(item.shelf?.inStock ?? null),
       round(item.shelf?.toBuy ?? null),
       item.comesBack ? 'yes' : '',
-      plain(item.why),
+      item.why,
     ]),
   ];
 }
 
-export const takeOffCsv = (takeOff: TakeOff): string => Papa.unparse(takeOffRows(takeOff));
+export const takeOffCsv = (takeOff: TakeOff): string => writeCsv(takeOffRows(takeOff));
 
 /** The kit list as an XLSX workbook. */
 export function takeOffWorkbook(takeOff: TakeOff): Promise<Blob> {

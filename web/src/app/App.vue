@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { MAX_FILE_BYTES } from '@wick/contract/api';
-import { ConfigProvider } from 'ant-design-vue';
+import { Button, ConfigProvider } from 'ant-design-vue';
 import { onBeforeUnmount, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../data/api.ts';
 import { incomingDrawing, incomingLibrary, kindOfFile } from '../data/incoming.ts';
+import { reading } from '../data/read-file.ts';
 import { useShopStore } from '../data/shop-store.ts';
 import { antTheme } from '../ui/theme.ts';
 
@@ -87,6 +88,9 @@ onBeforeUnmount(() => {
   <ConfigProvider :theme="antTheme" :auto-insert-space-in-button="false">
     <RouterView />
     <p v-if="refusal" class="refusal ember" role="alert">{{ refusal }}</p>
+    <p v-if="reading" class="refusal reading" role="status">
+      Reading “{{ reading.name }}” … <Button size="small" @click="reading.stop()">Stop</Button>
+    </p>
     <div v-if="isOver" class="over">Drop a job file, a drawing or a library table</div>
   </ConfigProvider>
 </template>
@@ -103,6 +107,9 @@ onBeforeUnmount(() => {
   padding: 10px 18px;
   border: 1px solid var(--ember);
   background: var(--sheet);
+}
+.reading {
+  border-color: var(--resin);
 }
 .over {
   position: fixed;

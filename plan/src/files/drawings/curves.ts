@@ -60,9 +60,8 @@ export function flattenEllipse(ellipse: {
   to: number;
 }): Point[] {
   const { centre, axis, ratio, from } = ellipse;
-  let to = ellipse.to;
-  while (to <= from + 1e-9) to += 2 * Math.PI;
-  const count = Math.max(8, Math.ceil(((to - from) / (2 * Math.PI)) * MOST_CHORDS));
+  const to = from + turnOf(from, ellipse.to, 1e-9);
+  const count = Math.max(8, Math.ceil(((to - from) / (2 * Math.PI)) * MOST_CHORDS) || 0);
   return Array.from({ length: count + 1 }, (_, i) => {
     const t = from + ((to - from) * i) / count;
     const [c, s] = [Math.cos(t), ratio * Math.sin(t)];
@@ -70,10 +69,16 @@ export function flattenEllipse(ellipse: {
   });
 }
 
+/** How far it is counter-clockwise from one angle to another, rad: more than `least`, a full turn at most; NaN where it is none. */
+function turnOf(from: number, to: number, least: number): number {
+  const turn = (to - from) % (2 * Math.PI);
+  if (Math.abs(turn) <= least) return 2 * Math.PI;
+  return turn < 0 ? turn + 2 * Math.PI : turn;
+}
+
 /** Circular arc as two corners; angles in rad, counter-clockwise from one to the other. */
 export function arcCorners(centre: Point, radius: number, from: number, to: number): Corner[] {
-  let sweep = to - from;
-  while (sweep <= 1e-12) sweep += 2 * Math.PI;
+  const sweep = turnOf(from, to, 1e-12);
   const at = (angle: number) => ({
     x: centre.x + radius * Math.cos(angle),
     y: centre.y + radius * Math.sin(angle),

@@ -38,20 +38,58 @@ export interface DrawnPart {
 }
 
 export const MAX_DRAWING_BYTES = 8_000_000;
-const MAX_CORNERS = 100_000;
+const MAX_CORNERS = 30_000;
 const MAX_PATHS = 3000;
+const MAX_LAYERS = 100;
+const LONGEST_NAME = 60;
+
+/** More is drawn than can be read; the message says how much. */
+export class TooMuchDrawn extends Error {}
+
+export interface Sheet {
+  /** @throws TooMuchDrawn as soon as it is too much */
+  add(layer: string, paths: readonly DrawnPath[]): void;
+  skip(type: string): void;
+  finish(unitLength: number | null): Read<Drawing>;
+}
+
+/** Takes a drawing up path by path, in the order of its layers, until there is too much of it. */
+export function createSheet(): Sheet {
+  const layers = new Map<string, DrawnPath[]>();
+  const skipped = new Map<string, number>();
+  let [pathCount, cornerCount] = [0, 0];
+  return {
+    add(layer, paths) {
+      const name = layer.slice(0, LONGEST_NAME);
+      const own = layers.get(name) ?? [];
+      layers.set(name, own);
+      for (const path of paths) {
+        own.push(path);
+        pathCount += 1;
+        cornerCount += path.corners.length;
+      }
+      if (pathCount > MAX_PATHS || cornerCount > MAX_CORNERS || layers.size > MAX_LAYERS)
+        throw new TooMuchDrawn(
+          `The drawing has more than ${MAX_PATHS} paths, ${MAX_CORNERS} points or ${MAX_LAYERS} layers, which is more than can be read. Save only the part’s outline.`,
+        );
+    },
+    skip: (type) => void skipped.set(type, (skipped.get(type) ?? 0) + 1),
+    finish: (unitLength) =>
+      checkedDrawing({
+        layers: [...layers].map(([name, paths]) => ({ name, paths })),
+        unitLength,
+        skipped: [...skipped].slice(0, MOST_SKIPPED).map(([type, count]) => `${count} ${type.slice(0, 40)}`),
+      }),
+  };
+}
+const MOST_SKIPPED = 20;
 
 /** Faults that any drawing may have, whatever its format. */
-export function checkedDrawing(drawing: Drawing): Read<Drawing> {
+function checkedDrawing(drawing: Drawing): Read<Drawing> {
   const paths = drawing.layers.flatMap((layer) => layer.paths);
   if (paths.length === 0)
     return refuse(
       `There is no outline in the drawing${drawing.skipped.length > 0 ? ` (left out: ${drawing.skipped.join(', ')})` : ''}. Draw it with lines, arcs, polylines or paths and save again.`,
-    );
-  const count = paths.reduce((sum, path) => sum + path.corners.length, 0);
-  if (paths.length > MAX_PATHS || count > MAX_CORNERS)
-    return refuse(
-      `The drawing has ${paths.length} paths with ${count} points; ${MAX_PATHS} and ${MAX_CORNERS} are the most that can be read. Save only the part’s outline.`,
     );
   const isSound = ({ x, y, bulge }: Corner) =>
     [x, y, bulge ?? 0].every((value) => Number.isFinite(value) && Math.abs(value) < 1e7);

@@ -2,9 +2,9 @@ import type { Read } from '../read.ts';
 import { withBulge, type Corner } from '@wick/core/geometry/arcs';
 import type { Point } from '@wick/core/geometry/polygon';
 import type { DrawnPath } from '@wick/core/geometry/stitch';
-import dxfParser, { type IDxf, type IEntity } from 'dxf-parser';
+import dxfParser, { type IDxf } from 'dxf-parser';
 import { arcCorners, flattenEllipse, flattenSpline } from './curves.ts';
-import { checkedDrawing, refuse, type Drawing } from './drawing.ts';
+import { createSheet, refuse, TooMuchDrawn, type Drawing } from './drawing.ts';
 
 // The package is a plain script to Node and a module to the bundler.
 const DxfParser = (dxfParser as unknown as { default?: typeof dxfParser }).default ?? dxfParser;
@@ -25,19 +25,19 @@ export function readDxf(text: string): Read<Drawing> {
     return refuse(
       'The file does not read as DXF; it may be cut off or of another kind. Save it again as ASCII DXF.',
     );
-  const layers = new Map<string, DrawnPath[]>();
-  const skipped = new Map<string, number>();
-  for (const entity of dxf.entities) {
-    const paths = pathsOf(entity as IEntity & Record<string, never>);
-    if (!paths) skipped.set(entity.type, (skipped.get(entity.type) ?? 0) + 1);
-    else layers.set(entity.layer ?? '0', [...(layers.get(entity.layer ?? '0') ?? []), ...paths]);
+  const sheet = createSheet();
+  try {
+    for (const entity of dxf.entities) {
+      const paths = pathsOf(entity);
+      if (paths) sheet.add(String(entity.layer ?? '0'), paths);
+      else sheet.skip(String(entity.type));
+    }
+  } catch (error) {
+    if (error instanceof TooMuchDrawn) return refuse(error.message);
+    throw error;
   }
   const unit = Number((dxf.header as Record<string, unknown> | undefined)?.$INSUNITS);
-  return checkedDrawing({
-    layers: [...layers].map(([name, paths]) => ({ name, paths })),
-    unitLength: UNIT_LENGTHS[unit] ?? null,
-    skipped: [...skipped].map(([type, count]) => `${count} ${type}`),
-  });
+  return sheet.finish(UNIT_LENGTHS[unit] ?? null);
 }
 
 interface Fields {
@@ -56,41 +56,52 @@ interface Fields {
   closed?: boolean;
 }
 
-/** Null for what is no path. */
+/** A spline of a higher degree is none that was drawn. */
+const HIGHEST_DEGREE = 10;
+
+/** Null for what is no path, or lacks what one is drawn by. */
 function pathsOf(entity: unknown): DrawnPath[] | null {
   const e = entity as Fields;
+  const { center, radius, startAngle, endAngle, majorAxisEndPoint, axisRatio } = e;
   switch (e.type) {
     case 'LINE':
-      return [{ corners: e.vertices!.map(bare), isClosed: false }];
+      return e.vertices && e.vertices.length > 1
+        ? [{ corners: e.vertices.map(bare), isClosed: false }]
+        : null;
     case 'LWPOLYLINE':
     case 'POLYLINE':
       return [polyline(e)];
     case 'CIRCLE':
-      return [{ corners: arcCorners(e.center!, e.radius!, 0, 2 * Math.PI).slice(0, 2), isClosed: true }];
+      if (!center || radius === undefined) return null;
+      return [{ corners: arcCorners(center, radius, 0, 2 * Math.PI).slice(0, 2), isClosed: true }];
     case 'ARC':
-      return [{ corners: arcCorners(e.center!, e.radius!, e.startAngle!, e.endAngle!), isClosed: false }];
+      if (!center || radius === undefined || startAngle === undefined || endAngle === undefined) return null;
+      return [{ corners: arcCorners(center, radius, startAngle, endAngle), isClosed: false }];
     case 'ELLIPSE': {
+      if (!center || !majorAxisEndPoint || axisRatio === undefined) return null;
       const corners = flattenEllipse({
-        centre: e.center!,
-        axis: e.majorAxisEndPoint!,
-        ratio: e.axisRatio!,
-        from: e.startAngle!,
-        to: e.endAngle!,
+        centre: center,
+        axis: majorAxisEndPoint,
+        ratio: axisRatio,
+        from: startAngle ?? 0,
+        to: endAngle ?? 2 * Math.PI,
       });
       const [first, last] = [corners[0]!, corners.at(-1)!];
       const isClosed =
         Math.hypot(first.x - last.x, first.y - last.y) <
-        1e-9 * Math.hypot(e.majorAxisEndPoint!.x, e.majorAxisEndPoint!.y) + 1e-12;
+        1e-9 * Math.hypot(majorAxisEndPoint.x, majorAxisEndPoint.y) + 1e-12;
       return [{ corners: isClosed ? corners.slice(0, -1) : corners, isClosed }];
     }
-    case 'SPLINE':
-      if (!e.controlPoints || e.controlPoints.length <= (e.degreeOfSplineCurve ?? 3)) return null;
-      return [
-        {
-          corners: flattenSpline(e.controlPoints, e.knotValues ?? [], e.degreeOfSplineCurve ?? 3),
-          isClosed: Boolean(e.closed),
-        },
-      ];
+    case 'SPLINE': {
+      const { controlPoints = [], knotValues = [], degreeOfSplineCurve: degree = 3 } = e;
+      const isWhole =
+        degree >= 1 &&
+        degree <= HIGHEST_DEGREE &&
+        controlPoints.length > degree &&
+        knotValues.length > controlPoints.length;
+      if (!isWhole) return null;
+      return [{ corners: flattenSpline(controlPoints, knotValues, degree), isClosed: Boolean(e.closed) }];
+    }
     default:
       return null;
   }

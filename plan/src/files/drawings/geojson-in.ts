@@ -1,7 +1,8 @@
 import type { Read } from '../read.ts';
 import type { DrawnPath } from '@wick/core/geometry/stitch';
 import { z } from 'zod';
-import { checkedDrawing, refuse, type Drawing } from './drawing.ts';
+import { readJson } from '../json.ts';
+import { createSheet, refuse, TooMuchDrawn, type Drawing } from './drawing.ts';
 
 const position = z.array(z.number()).min(2).max(4);
 const geometry: z.ZodType<Geometry> = z.lazy(() =>
@@ -32,13 +33,9 @@ const fileSchema = z.union([
 
 /** Reads polygons and lines of a GeoJSON (RFC 7946) drawn in plan coordinates; a feature's "layer" or "name" names its layer. */
 export function readGeoJson(text: string): Read<Drawing> {
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text.replace(/^\uFEFF/, ''));
-  } catch {
-    return refuse('The file is not complete JSON; it may have been cut off. Export it again.');
-  }
-  const parsed = fileSchema.safeParse(raw);
+  const raw = readJson(text);
+  if (!raw.ok) return refuse(raw.message);
+  const parsed = fileSchema.safeParse(raw.value);
   if (!parsed.success)
     return refuse(
       'The file is JSON, but no GeoJSON with polygons or lines. Export the outline as a GeoJSON polygon.',
@@ -50,23 +47,20 @@ export function readGeoJson(text: string): Read<Drawing> {
       : file.type === 'Feature'
         ? [file]
         : [{ properties: null, geometry: file }];
-  const layers = new Map<string, DrawnPath[]>();
-  let points = 0;
-  for (const { properties, geometry: shape } of features) {
-    if (!shape) continue;
-    if (shape.type === 'Point' || shape.type === 'MultiPoint') {
-      points += 1;
-      continue;
+  const sheet = createSheet();
+  try {
+    for (const { properties, geometry: shape } of features) {
+      if (!shape) continue;
+      const given = properties?.layer ?? properties?.name;
+      const name = typeof given === 'string' && given !== '' ? given.slice(0, 60) : 'drawing';
+      if (shape.type === 'Point' || shape.type === 'MultiPoint') sheet.skip('points');
+      else sheet.add(name, pathsOf(shape));
     }
-    const given = properties?.layer ?? properties?.name;
-    const name = typeof given === 'string' && given !== '' ? given.slice(0, 60) : 'drawing';
-    layers.set(name, [...(layers.get(name) ?? []), ...pathsOf(shape)]);
+  } catch (error) {
+    if (error instanceof TooMuchDrawn) return refuse(error.message);
+    throw error;
   }
-  return checkedDrawing({
-    layers: [...layers].map(([name, paths]) => ({ name, paths })),
-    unitLength: null,
-    skipped: points > 0 ? [`${points} points`] : [],
-  });
+  return sheet.finish(null);
 }
 
 function pathsOf(shape: Geometry): DrawnPath[] {

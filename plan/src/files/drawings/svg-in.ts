@@ -4,7 +4,7 @@ import type { DrawnPath } from '@wick/core/geometry/stitch';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import svgpath from 'svgpath';
 import { flattenCubic } from './curves.ts';
-import { checkedDrawing, refuse, type Drawing } from './drawing.ts';
+import { createSheet, refuse, TooMuchDrawn, type Drawing, type Sheet } from './drawing.ts';
 
 /** fast-xml-parser's ordered form: one key naming the element, its children, and its attributes under ":@". */
 type Node = Record<string, unknown> & { ':@'?: Record<string, string> };
@@ -35,7 +35,7 @@ const UNSEEN = new Set([
 
 /** Reads the shapes of an SVG; groups with an id are its layers, y is turned to point up. */
 export function readSvg(text: string): Read<Drawing> {
-  if (/<!(DOCTYPE[^>]*\[|ENTITY)/i.test(text))
+  if (/<!(DOCTYPE[^>[]{0,500}\[|ENTITY)/i.test(text))
     return refuse(
       'The SVG declares entities of its own, which are not read. Save it as plain SVG and import it again.',
     );
@@ -56,21 +56,18 @@ export function readSvg(text: string): Read<Drawing> {
       'The SVG is nested or written in a way that is not read. Save it as plain SVG and import it again.',
     );
   }
-  const root = nodes.find((node) => 'svg' in node)!;
-  const layers = new Map<string, DrawnPath[]>();
-  const skipped = new Map<string, number>();
+  const root = nodes.find((node) => 'svg' in node);
+  if (!root) return refuse('The SVG has no drawing in it. Save it as plain SVG and import it again.');
+  const sheet = createSheet();
   try {
-    walk(root, { layer: 'drawing', transforms: [], depth: 0 }, layers, skipped);
+    walk(root, { layer: 'drawing', transforms: [], depth: 0 }, sheet);
   } catch (error) {
+    if (error instanceof TooMuchDrawn) return refuse(error.message);
     if (error instanceof TooDeep)
       return refuse(`The SVG nests its groups more than ${MOST_DEPTH} deep. Ungroup it and import it again.`);
     throw error;
   }
-  return checkedDrawing({
-    layers: [...layers].map(([name, paths]) => ({ name, paths })),
-    unitLength: unitLengthOf(root[':@'] ?? {}),
-    skipped: [...skipped].map(([type, count]) => `${count} ${type}`),
-  });
+  return sheet.finish(unitLengthOf(root[':@'] ?? {}));
 }
 
 class TooDeep extends Error {}
@@ -81,12 +78,7 @@ interface Place {
   readonly depth: number;
 }
 
-function walk(
-  node: Node,
-  place: Place,
-  layers: Map<string, DrawnPath[]>,
-  skipped: Map<string, number>,
-): void {
+function walk(node: Node, place: Place, sheet: Sheet): void {
   if (place.depth > MOST_DEPTH) throw new TooDeep();
   const name = Object.keys(node).find((key) => key !== ':@')!;
   if (UNSEEN.has(name) || name.startsWith('#') || name.startsWith('?')) return;
@@ -95,16 +87,16 @@ function walk(
   if (name === 'svg' || name === 'g') {
     const layer = name === 'g' && attributes.id ? attributes.id : place.layer;
     for (const child of node[name] as Node[])
-      walk(child, { layer, transforms, depth: place.depth + 1 }, layers, skipped);
+      walk(child, { layer, transforms, depth: place.depth + 1 }, sheet);
     return;
   }
   const path = outlineOf(name, attributes);
   if (path === null) {
-    skipped.set(name, (skipped.get(name) ?? 0) + 1);
+    sheet.skip(name);
     return;
   }
   const moved = transforms.reduce((d, transform) => d.transform(transform), svgpath(path));
-  layers.set(place.layer, [...(layers.get(place.layer) ?? []), ...pathsOf(moved)]);
+  sheet.add(place.layer, pathsOf(moved));
 }
 
 /** Path data of a basic shape; null for what is none. */

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { strToU8, zipSync } from 'fflate';
+import Papa from 'papaparse';
 import readWorkbook from 'read-excel-file/universal';
 import { demoMaterials } from '../../demo/materials.ts';
 import { materialSchema, type Material } from '@wick/contract/materials';
@@ -55,6 +56,16 @@ describe('out and in again', () => {
     const read = readCsv(csvOf([odd]));
     expect(read.ok && read.value).toEqual([odd]);
   });
+});
+
+test('a text that a spreadsheet would take for a formula is marked as text, and comes back as it was', () => {
+  const names = ['=HYPERLINK("http://a")', '+1', '-1', '@SUM(A1)', "'=1", "''@x"];
+  const odd = names.map((name, i): Material => ({ ...mesh, id: `mesh-${i}`, name }));
+  const text = csvOf(odd);
+  const cells = (Papa.parse(text).data as string[][]).flat();
+  expect(cells.filter((cell) => /^[=+@]/.test(cell) || /^-\D/.test(cell))).toEqual([]);
+  const read = readCsv(text);
+  expect(read.ok && read.value.map(({ name }) => name)).toEqual(names);
 });
 
 describe('headings', () => {

@@ -1,4 +1,5 @@
-import { sentenceOf, type Read } from '../read.ts';
+import { unshielded, writeCsv, type Cell } from '../csv.ts';
+import { quoted, sentenceOf, type Read } from '../read.ts';
 import { fromUnit } from '@wick/core/units/format';
 import { quantityOf, type QuantityName, type Unit } from '@wick/core/units/quantities';
 import Papa from 'papaparse';
@@ -6,11 +7,15 @@ import { MAX_IMPORT } from '@wick/contract/api';
 import { materialSchema, type Material, type MaterialKind } from '@wick/contract/materials';
 import { fields, kindNames, kinds } from './fields.ts';
 
-export type Cell = string | number | boolean | null;
+export type { Cell };
 export interface Sheet {
   readonly name: string;
   readonly rows: readonly (readonly Cell[])[];
 }
+
+/** No kind of material has nearly so many values, nor a path nearly so long. */
+const MOST_COLUMNS = 400;
+const LONGEST_HEADING = 160;
 
 /** Written where a value is known to be none, and where a list is empty; a blank cell is a value nobody has said. */
 const NONE = 'none';
@@ -48,7 +53,7 @@ export function sheetsOf(materials: readonly Material[]): Sheet[] {
 /** All kinds in one table, as a CSV. */
 export function csvOf(materials: readonly Material[]): string {
   return sheetsOf(materials)
-    .map((sheet) => Papa.unparse(sheet.rows.map((row) => [...row])))
+    .map((sheet) => writeCsv(sheet.rows))
     .join('\r\n\r\n');
 }
 
@@ -91,7 +96,9 @@ export function readCsv(text: string): Read<Material[]> {
   if (text.includes('\0'))
     return refuse('The file is not a text file. Save the table as CSV and import it again.');
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false });
-  const rows = parsed.data.map((row) => row.map((cell): Cell => (cell.trim() === '' ? null : cell.trim())));
+  const rows = parsed.data.map((row) =>
+    row.map((cell): Cell => (cell.trim() === '' ? null : unshielded(cell.trim()))),
+  );
   const tables: Sheet[] = [];
   let current: Cell[][] = [];
   const finish = () => {
@@ -115,6 +122,15 @@ export function readSheets(sheets: readonly Sheet[]): Read<Material[]> {
   for (const { name, rows } of sheets) {
     const [head, ...body] = rows;
     if (!head) continue;
+    if (head.length > MOST_COLUMNS)
+      return refuse(
+        `${name} has ${head.length} columns; a library has fewer than ${MOST_COLUMNS}. Check that it is the right file.`,
+      );
+    const long = head.find((cell) => String(cell ?? '').length > LONGEST_HEADING);
+    if (long !== undefined)
+      return refuse(
+        `${name}: a heading has more than ${LONGEST_HEADING} characters. Check that it is the right file.`,
+      );
     const columns = head.map((cell) => headingOf(String(cell ?? '')));
     if (!columns.some((column) => column.path === 'kind') || !columns.some((column) => column.path === 'id'))
       return refuse(
@@ -143,7 +159,7 @@ export function readSheets(sheets: readonly Sheet[]): Read<Material[]> {
     return refuse('There is no entry in the file. Export the library once to see how one looks.');
   const ids = materials.map(({ id }) => id);
   const twice = ids.find((id, i) => ids.indexOf(id) !== i);
-  if (twice !== undefined) return refuse(`The id “${twice}” is there twice. Give each entry its own.`);
+  if (twice !== undefined) return refuse(`The id ${quoted(twice)} is there twice. Give each entry its own.`);
   return { ok: true, value: materials };
 }
 
@@ -165,7 +181,7 @@ function headingOf(text: string): Heading {
 function entryOf(row: readonly Cell[], columns: readonly Heading[]): unknown {
   const kindCell = row[columns.findIndex(({ path }) => path === 'kind')];
   const kind = kinds.find((item) => item === kindCell);
-  if (!kind) return `“${String(kindCell ?? '')}” is no kind of material. Use one of ${kinds.join(', ')}.`;
+  if (!kind) return `${quoted(kindCell ?? '')} is no kind of material. Use one of ${kinds.join(', ')}.`;
   const entry: Record<string, unknown> = {};
   for (const [n, { path, unit }] of columns.entries()) {
     const cell = row[n] ?? null;
@@ -189,7 +205,7 @@ function valueOf(cell: Cell, kind: MaterialKind, path: string, unit: string | nu
   if (cell === EMPTY) return [];
   const number = typeof cell === 'number' ? cell : Number(String(cell).replace(',', '.'));
   if (!Number.isFinite(number))
-    return { fault: `column “${path}” reads “${String(cell)}”, which is no number.` };
+    return { fault: `column “${path}” reads ${quoted(cell)}, which is no number.` };
   const quantity = quantityAt(kind, path);
   if (!unit || !quantity) return number;
   const wanted = unit.toLowerCase();

@@ -36,6 +36,10 @@ export async function readLibraryWorkbook(bytes: Uint8Array): Promise<Read<Mater
     return refuse(
       'The workbook unpacks to far more than a library holds. It was left alone; check where it comes from.',
     );
+  if (reachesFar(bytes))
+    return refuse(
+      `A sheet of the workbook has cells beyond row ${MOST_ROWS} or column ${MOST_COLUMNS}. Delete what stands far out, and save it again.`,
+    );
   try {
     const sheets = await readWorkbook(new Blob([bytes.slice()]));
     return readSheets(sheets.map(({ sheet, data }) => ({ name: sheet, rows: data as unknown as Cell[][] })));
@@ -46,6 +50,22 @@ export async function readLibraryWorkbook(bytes: Uint8Array): Promise<Read<Mater
 
 function refuse(message: string): { ok: false; code: 'BAD_LIBRARY'; message: string } {
   return { ok: false, code: 'BAD_LIBRARY', message };
+}
+
+/** No library reaches so far. */
+const MOST_ROWS = 5000;
+const MOST_COLUMNS = 400;
+
+/** Whether a cell stands where a table up to it would fill the memory. */
+function reachesFar(bytes: Uint8Array): boolean {
+  const sheets = unzipSync(bytes, { filter: ({ name }) => /^xl\/worksheets\/[^/]+\.xml$/.test(name) });
+  return Object.values(sheets).some((sheet) => {
+    for (const [, letters, row] of new TextDecoder().decode(sheet).matchAll(/\br="([A-Z]{0,4})(\d{1,9})"/g)) {
+      const column = Array.from(letters!).reduce((sum, letter) => 26 * sum + letter.charCodeAt(0) - 64, 0);
+      if (Number(row) > MOST_ROWS || column > MOST_COLUMNS) return true;
+    }
+    return false;
+  });
 }
 
 /** As the archive itself says, without unpacking anything; null where it is no archive. */

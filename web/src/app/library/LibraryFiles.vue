@@ -3,6 +3,7 @@ import type { ImportCount } from '@wick/contract/api';
 import { Button, Dropdown, Menu } from 'ant-design-vue';
 import { ref, watch } from 'vue';
 import { incomingLibrary } from '../../data/incoming.ts';
+import { readFile } from '../../data/read-file.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
 
@@ -25,23 +26,12 @@ async function save(format: string) {
   }
 }
 
-async function read(chosen: File) {
-  if (chosen.name.toLowerCase().endsWith('.xlsx')) {
-    const { readLibraryWorkbook } = await import('@wick/plan/files/library/workbook');
-    return readLibraryWorkbook(new Uint8Array(await chosen.arrayBuffer()));
-  }
-  const { readCsv } = await import('@wick/plan/files/library/sheets');
-  return readCsv(await chosen.text());
-}
-
 async function take(chosen: File | undefined | null) {
   if (!chosen) return;
   answer.value = null;
   const refuse = (why: string | null) =>
     (answer.value = { text: `“${chosen.name}” was not taken in. ${why}`, isBad: true });
-  if (chosen.size > 4_000_000)
-    return refuse('It is larger than 4 MB; a library never is. Check that it is the right one.');
-  const materials = await read(chosen);
+  const materials = await readFile<'library'>({ kind: 'library', file: chosen });
   if (file.value) file.value.value = '';
   if (!materials.ok) return refuse(materials.message);
   const count = await library.importAll(materials.value);

@@ -2,11 +2,13 @@
 import { useSession } from '../../compute/use-desk.ts';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
-import type { Drawing, LayerRole } from '@wick/plan/files/drawings/drawing';
+import { likelyRole, type Drawing, type DrawnPart, type LayerRole } from '@wick/plan/files/drawings/drawing';
+import type { Read } from '@wick/plan/files/read';
 import { Button, Checkbox, Modal } from 'ant-design-vue';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { fitViewport, pathOf, toScreen } from '../../board/viewport.ts';
 import { incomingDrawing } from '../../data/incoming.ts';
+import { readFile } from '../../data/read-file.ts';
 import { withPatch } from '@wick/plan/part/edits';
 import { addZone, withoutZones } from '@wick/plan/part/zones';
 import { useShopStore } from '../../data/shop-store.ts';
@@ -24,9 +26,6 @@ const roles = ref<LayerRole[]>([]);
 const unitLength = ref(1e-3);
 const tolerance = ref(5e-4);
 const closeGaps = ref(false);
-let drawings: Awaited<ReturnType<typeof loadReaders>> | null = null;
-/** Fetched from the server when a drawing is first opened. */
-const loadReaders = () => import('./read-drawing.ts');
 
 const units = [
   { value: 1e-3, label: 'millimetres' },
@@ -52,14 +51,13 @@ async function open(chosen: File | undefined | null) {
   fileName.value = chosen.name;
   drawing.value = null;
   fault.value = null;
-  drawings ??= await loadReaders();
-  const read = await drawings.readDrawing(chosen);
+  const read = await readFile<'drawing'>({ kind: 'drawing', file: chosen });
   if (file.value) file.value.value = '';
   if (!read.ok) {
     fault.value = read.message;
     return;
   }
-  roles.value = read.value.layers.map(({ name }) => drawings!.likelyRole(name));
+  roles.value = read.value.layers.map(({ name }) => likelyRole(name));
   if (!roles.value.includes('part')) roles.value = roles.value.map(() => 'part');
   const said = read.value.unitLength;
   unitLength.value =
@@ -78,16 +76,18 @@ watch(
   { immediate: true },
 );
 
-const result = computed(() =>
-  drawing.value && drawings
-    ? drawings.partOfDrawing(drawing.value, {
-        roles: roles.value,
-        unitLength: unitLength.value,
-        tolerance: tolerance.value,
-        closeGaps: closeGaps.value,
-      })
-    : null,
-);
+const result = shallowRef<Read<DrawnPart> | null>(null);
+const choice = computed(() => ({
+  roles: [...roles.value],
+  unitLength: unitLength.value,
+  tolerance: tolerance.value,
+  closeGaps: closeGaps.value,
+}));
+watch([drawing, choice], async ([drawn, chosen]) => {
+  const made = drawn && (await readFile<'part'>({ kind: 'part', drawing: drawn, choice: chosen }));
+  // Another choice may have been made meanwhile.
+  if (drawing.value === drawn && choice.value === chosen) result.value = made;
+});
 const part = computed(() => (result.value?.ok ? result.value.value : null));
 const size = { width: 420, height: 200 };
 const openLines = computed(() =>

@@ -3,13 +3,13 @@ import { editMaterial } from '@wick/plan/job/edits';
 import { useSession } from '../../compute/use-desk.ts';
 import { fieldOf } from '@wick/contract/field';
 import { materialSchema, type MaterialOf } from '@wick/contract/materials';
-import { readViscosityCsv } from '@wick/plan/files/viscosity-csv';
 import type { ArrheniusFit } from '@wick/core/resin/curve-fit';
 import { curveEndOf } from '@wick/core/resin/cure-law';
 import { chemistryOf, viscosityFit } from '@wick/core/resin/resin-system';
 import { gelFit } from '@wick/core/resin/gel-time';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import { readFile } from '../../data/read-file.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import PointTable from './PointTable.vue';
 import Choice from '../../ui/Choice.vue';
@@ -64,7 +64,7 @@ async function readCsv(event: Event) {
   const file = input.files?.[0];
   input.value = '';
   if (!file) return;
-  const read = readViscosityCsv(await file.text());
+  const read = await readFile<'viscosity'>({ kind: 'viscosity', file });
   csvMessage.value = read.ok ? null : read.message;
   if (read.ok) change({ viscosityCurve: { temperature: props.temperature, points: read.value } });
 }
