@@ -106,6 +106,10 @@ export type StoredMould = z.infer<typeof storedMouldSchema>;
 /** The file of a job: its document, and beside it what its layouts came to. */
 export const jobFileSchema = jobSchema.extend({ results: z.array(resultSchema).max(50).optional() });
 
+/** A backup that lies on the server. */
+const backupFileSchema = z.object({ name: z.string(), byteCount: z.number() });
+export type BackupFile = z.infer<typeof backupFileSchema>;
+
 const nothing = z.void();
 /** Text that the service reads, and whose faults it words. */
 const text = z.string();
@@ -193,6 +197,18 @@ export const routes = {
     answer: storedMouldSchema,
   },
   removeMould: { method: 'DELETE', path: '/api/moulds/:id', body: null, answer: nothing },
+  listBackups: { method: 'GET', path: '/api/backups', body: null, answer: z.array(backupFileSchema) },
+  /** A backup made now, as a file; or with ?name= one of the nightly ones. */
+  takeBackup: { method: 'GET', path: '/api/backup', body: null, answer: nothing },
+  /** Takes a backup, sent as a ZIP, in the place of what is there, which is kept aside. */
+  restoreBackup: {
+    method: 'POST',
+    path: '/api/restore',
+    body: null,
+    answer: z.object({ keptAs: z.string() }),
+  },
+  /** Every job, the library, moulds and settings as open files in a ZIP. */
+  openFiles: { method: 'GET', path: '/api/open-files', body: null, answer: nothing },
   getShop: { method: 'GET', path: '/api/shop', body: null, answer: storedShopSchema },
   writeShop: {
     method: 'PUT',

@@ -1,52 +1,134 @@
 import { existsSync } from 'node:fs';
+import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
+import type { Express } from 'express';
 import { pino } from 'pino';
 import { createApp } from './http/app.ts';
+import { OWN_NAMES } from './http/guard.ts';
 import { logOptions } from './http/log.ts';
-import { openStore } from './open-store.ts';
+import { createRescueApp } from './http/rescue-app.ts';
+import { makeDatabase } from './make-database.ts';
+import { DamagedError, openEmbeddedStore, openServerStore, type Store } from './open-store.ts';
+import { createBackupRepo } from './repo/backup-repo.ts';
 import { FolderError } from './repo/embedded/folder-error.ts';
+import { installDatabase, takeFolder, type DataFolder } from './repo/embedded/folder.ts';
+import { checkBackup } from './services/backup/backup-file.ts';
+import { createBackupService, stamp } from './services/backup/backup-service.ts';
+import { salvage } from './services/backup/salvage.ts';
 import { createServices } from './services/services.ts';
-import { readSettings } from './settings.ts';
+import { readSettings, type Settings } from './settings.ts';
 
 // What is written here is for the user of this program alone.
 process.umask(0o077);
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
 const log = pino(logOptions(process.env.LOG_LEVEL));
-/** How often it is looked whether another day has begun, ms. */
+/** How often it is looked whether another day has begun, ms; and how long after a start the first backup waits. */
 const DAY_CHECK = 3_600_000;
+const FIRST_BACKUP_AFTER = 60_000;
 
 const today = () => new Date().toISOString().slice(0, 10);
+let closeStore: () => Promise<void> = async () => undefined;
 
 async function main() {
   const settings = readSettings(process.env, root);
-  const { database, close } = await openStore(settings, log);
-  const services = createServices(database);
-  const passDay = () => services.upkeep.passDay(today());
-  await passDay();
-  setInterval(() => void passDay().catch((error: unknown) => log.error({ err: error })), DAY_CHECK).unref();
+  const folder = takeFolder(settings.folder);
+  process.on('exit', folder.unlock);
+  try {
+    const { databaseUrl } = settings;
+    await run(
+      settings,
+      folder,
+      await (databaseUrl ? openServerStore(databaseUrl, log) : openEmbeddedStore(folder, log)),
+    );
+  } catch (error) {
+    if (!(error instanceof DamagedError)) throw error;
+    await rescue(settings, folder, error.message);
+  }
+}
+
+async function run(settings: Settings, folder: DataFolder, store: Store) {
+  closeStore = store.close;
+  const services = createServices(store.database);
+  const backups = createBackupService(createBackupRepo(store.database), folder.backups);
+  const passDay = async () => {
+    if (await services.upkeep.passDay(today())) await backups.makeNightly();
+  };
+  const keepDays = () =>
+    void passDay().catch((error: unknown) => log.error({ err: error }, 'no nightly backup'));
+  setTimeout(keepDays, FIRST_BACKUP_AFTER).unref();
+  setInterval(keepDays, DAY_CHECK).unref();
   const rewritten = await services.upkeep.bringUpToDate();
   if (rewritten > 0) log.info(`${rewritten} jobs of an earlier version brought up to date`);
   const webFolder = `${root}web/dist`;
-  const app = createApp({ ...services, log, webFolder: existsSync(webFolder) ? webFolder : undefined });
-  const server = app.listen(settings.port, settings.host, (error?: Error) => {
-    if (error)
-      return fail(
-        new FolderError(
-          `Port ${settings.port} of ${settings.host} cannot be used (${error.message}). Set PORT to another number.`,
-        ),
-      );
-    const { port } = server.address() as AddressInfo;
-    log.info(`Vivid Wick is ready: open http://${settings.host}:${port} in a browser`);
+  const app = createApp({
+    ...services,
+    log,
+    backup: { backups, folder: folder.backups, restore: store.restore },
+    webFolder: existsSync(webFolder) ? webFolder : undefined,
   });
+  const server = await listen(app, settings);
+  log.info(`Vivid Wick is ready: open ${addressOf(server, settings)} in a browser`);
+}
+
+/** Until the last backup has been restored. */
+async function rescue(settings: Settings, folder: DataFolder, what: string) {
+  log.fatal(`The database in ${folder.database} is damaged. ${what} It was left as it is.`);
+  const backups = createBackupService({ readAll: async () => undefined }, folder.backups);
+  const app = createRescueApp({
+    what,
+    hosts: OWN_NAMES,
+    backups: backups.nightlies(),
+    salvage: (onChunk) => salvage(folder, onChunk),
+    async restore(name) {
+      const backup = backups.pathOf(name)!;
+      await checkBackup(backup);
+      await makeDatabase(folder, backup);
+      installDatabase(folder, `database damaged ${stamp(new Date())}`);
+      setTimeout(() => {
+        server.close(
+          () =>
+            void openEmbeddedStore(folder, log)
+              .then((store) => run(settings, folder, store))
+              .catch(fail),
+        );
+        server.closeAllConnections();
+      }, 500);
+    },
+  });
+  const server = await listen(app, settings);
+  log.info(
+    `Open ${addressOf(server, settings)} in a browser: it offers the last backup, and to save what can be read.`,
+  );
+}
+
+function listen(app: Express, { host, port }: Settings): Promise<Server> {
+  return new Promise((resolve, reject) => {
+    const server = app.listen(port, host, (error?: Error) => {
+      if (error)
+        return reject(
+          new FolderError(
+            `Port ${port} of ${host} cannot be used (${error.message}). Set PORT to another number.`,
+          ),
+        );
+      stopWith(server);
+      resolve(server);
+    });
+  });
+}
+
+const addressOf = (server: Server, { host }: Settings) =>
+  `http://${host}:${(server.address() as AddressInfo).port}`;
+
+function stopWith(server: Server) {
   const stop = () => {
-    server.close(() => void close().then(() => process.exit(0)));
+    server.close(() => void closeStore().then(() => process.exit(0)));
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), 3000).unref();
   };
-  process.on('SIGINT', stop);
-  process.on('SIGTERM', stop);
+  process.once('SIGINT', stop);
+  process.once('SIGTERM', stop);
 }
 
 function fail(error: unknown) {

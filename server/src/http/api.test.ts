@@ -1,3 +1,6 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { emptyJob } from '@wick/plan/job/new-job';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { brokenJobFiles } from '@wick/plan/files/test/broken-job-files';
@@ -11,8 +14,10 @@ import type { Express } from 'express';
 import { pino } from 'pino';
 import request from 'supertest';
 import { openInMemory, type OpenedDatabase } from '../repo/database.ts';
+import { createBackupRepo } from '../repo/backup-repo.ts';
 import { createJobRepo, type JobRepo } from '../repo/job-repo.ts';
 import { createResultRepo, type ResultRepo } from '../repo/result-repo.ts';
+import { createBackupService } from '../services/backup/backup-service.ts';
 import { createJobService } from '../services/job-service.ts';
 import { seedIfEmpty } from '../services/seed.ts';
 import { createServices, type Services } from '../services/services.ts';
@@ -32,7 +37,13 @@ beforeAll(async () => {
   resultRepo = createResultRepo(database);
   expect(await seedIfEmpty(database)).toBe(true);
   expect(await seedIfEmpty(database)).toBe(false);
-  parts = { ...createServices(database), log: quiet };
+  const folder = mkdtempSync(join(tmpdir(), 'wick-api-'));
+  const backups = createBackupService(createBackupRepo(database), folder);
+  parts = {
+    ...createServices(database),
+    log: quiet,
+    backup: { backups, folder, restore: () => Promise.reject(new Error('not here')) },
+  };
   app = createApp(parts);
 });
 afterAll(() => opened.close());

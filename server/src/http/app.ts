@@ -7,6 +7,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { knownProblem, ProblemError } from '../services/problem.ts';
 import type { Services } from '../services/services.ts';
+import { backupRouter, type BackupParts } from './backup-router.ts';
 import { guardOrigin, OWN_NAMES } from './guard.ts';
 import { jobRouter } from './job-router.ts';
 import { libraryRouter } from './library-router.ts';
@@ -15,11 +16,12 @@ import { shopRouter } from './shop-router.ts';
 
 interface AppParts extends Pick<Services, 'jobs' | 'shop' | 'library' | 'moulds'> {
   readonly log: Logger;
+  readonly backup: BackupParts;
   /** Folder of the built web application. */
   readonly webFolder?: string;
 }
 
-export function createApp({ jobs, shop, library, moulds, log, webFolder }: AppParts): Express {
+export function createApp({ jobs, shop, library, moulds, log, backup, webFolder }: AppParts): Express {
   const app = express();
   app.use(
     helmet({
@@ -63,6 +65,7 @@ export function createApp({ jobs, shop, library, moulds, log, webFolder }: AppPa
   app.use(shopRouter(shop));
   app.use(libraryRouter(library));
   app.use(mouldRouter(moulds));
+  app.use(backupRouter(backup, { jobs, shop, library, moulds }));
   app.use('/api', (request) => {
     throw new ProblemError('NOT_FOUND', `There is no ${request.method} ${request.originalUrl} here.`);
   });

@@ -1,3 +1,5 @@
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
 import type { PgDatabase, PgQueryResultHKT } from 'drizzle-orm/pg-core';
@@ -22,9 +24,14 @@ const migrationsFolder = fileURLToPath(new URL('../../migrations', import.meta.u
 const STATEMENT_LIMIT = 30_000;
 const CONNECTIONS = 10;
 
+export interface OpenedEmbedded extends OpenedDatabase {
+  readonly exchange: (swap: () => void) => Promise<void>;
+}
+
 /** Opens the embedded database of a folder and brings it up to date. @throws StoppedError, and whatever the database says */
-export async function openEmbedded(parts: EmbeddedParts): Promise<OpenedDatabase> {
-  return asEmbedded(await openClient(parts));
+export async function openEmbedded(parts: EmbeddedParts): Promise<OpenedEmbedded> {
+  const client = await openClient(parts);
+  return { ...(await asEmbedded(client)), exchange: client.exchange };
 }
 
 /** For tests, and gone with the process. */
@@ -35,6 +42,20 @@ export async function openInMemory(): Promise<OpenedDatabase> {
 /** Makes the embedded database anew, with small write-ahead files, for a filling that is done when it is on the disk. */
 export async function makeEmbedded(folder: string): Promise<OpenedDatabase> {
   return asEmbedded(await PGlite.create({ dataDir: folder, initDbStartParams: ['--wal-segsize=1'] }));
+}
+
+/** Opens a copy of a damaged database to read what can be read of it: pages that are damaged count as empty. */
+export async function openDamaged(folder: string): Promise<OpenedDatabase> {
+  rmSync(join(folder, 'postmaster.pid'), { force: true });
+  const settings = [
+    'zero_damaged_pages=on',
+    'ignore_checksum_failure=on',
+    'enable_indexscan=off',
+    'enable_indexonlyscan=off',
+    'enable_bitmapscan=off',
+  ];
+  const startParams = [...PGlite.defaultStartParams, ...settings.flatMap((setting) => ['-c', setting])];
+  return asEmbedded(await PGlite.create({ dataDir: folder, startParams }));
 }
 
 async function asEmbedded(

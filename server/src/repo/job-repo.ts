@@ -134,7 +134,7 @@ export function createJobRepo(database: Database) {
         const id = randomUUID();
         const [row] = await on
           .insert(jobs)
-          .values({ id, revision: 1, document, ...summary })
+          .values({ id, revision: 1, document, ...summary, changedAt: sql`clock_timestamp()` })
           .returning();
         await createResultRepo(on).keep(id, known);
         return kept(row!);

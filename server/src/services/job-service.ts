@@ -85,6 +85,17 @@ export function createJobService(
   return {
     get,
     list: (): Promise<JobListItem[]> => repo.list(),
+    allIds: (): Promise<string[]> => repo.ids(),
+
+    /** What is stored of jobs that cannot be read, by their ids. */
+    async unreadable(): Promise<[string, unknown][]> {
+      const all: [string, unknown][] = [];
+      for (const id of await repo.ids()) {
+        const kept = await repo.find(id).catch(() => null);
+        if (kept && !readJob(kept.document).ok) all.push([id, kept.document]);
+      }
+      return all;
+    },
 
     create: async (wanted: NewJob): Promise<StoredJob> =>
       'copyOf' in wanted ? copy(wanted) : add(newJob(wanted)),

@@ -28,7 +28,7 @@ interface Sent<R extends Route> {
 }
 
 /** The address of a route, for a link. */
-export function addressOf(route: Route, { id, query }: { id?: string; query?: Sent<Route>['query'] } = {}) {
+function addressOf(route: Route, { id, query }: { id?: string; query?: Sent<Route>['query'] } = {}) {
   const path = route.path.replace(':id', encodeURIComponent(id ?? ''));
   const search = new URLSearchParams(Object.entries(query ?? {}).map(([key, value]) => [key, `${value}`]));
   return search.size > 0 ? `${path}?${search.toString()}` : path;

@@ -27,6 +27,8 @@ export interface EmbeddedClient {
   query<T>(...asked: Parameters<PGlite['query']>): Promise<Results<T>>;
   exec(...asked: Parameters<PGlite['exec']>): ReturnType<PGlite['exec']>;
   transaction<T>(work: (on: Transaction) => Promise<T>): Promise<T>;
+  /** Closes it, lets its folder be exchanged for another, and opens that; who asks meanwhile waits. */
+  exchange(swap: () => void): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -144,6 +146,18 @@ export async function openClient({
     exec: (...asked) => ask((pg) => pg.exec(...asked)),
     transaction: <T>(work: (on: Transaction) => Promise<T>) =>
       ask((pg) => pg.transaction(work)) as Promise<T>,
+    async exchange(swap) {
+      const before = current;
+      current = (async () => {
+        await (await before)?.pg.close();
+        swap();
+        return open();
+      })();
+      await current.catch((error: unknown) => {
+        current = null;
+        throw error;
+      });
+    },
     async close() {
       const living = await current;
       current = null;

@@ -106,9 +106,10 @@ function syncTree(path: string): void {
   syncPath(path);
 }
 
-/** A database that is whole takes its place. */
-export function installDatabase({ root, database, unfinished }: DataFolder): void {
+/** A database that is whole takes its place. @param keepAs name for the one that is there now */
+export function installDatabase({ root, database, unfinished }: DataFolder, keepAs?: string): void {
   syncTree(unfinished);
+  if (keepAs !== undefined && existsSync(database)) renameSync(database, join(root, keepAs));
   renameSync(unfinished, database);
   syncPath(root);
 }

@@ -1,0 +1,55 @@
+import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import type { BackupFile } from '@wick/contract/api';
+import type { BackupRepo } from '../../repo/backup-repo.ts';
+import { writeBackup } from './backup-file.ts';
+
+/** Nightly ones that are kept. */
+const KEPT = 7;
+const NIGHTLY = 'nightly ';
+const ENDING = '.wick-backup.zip';
+
+export type BackupService = ReturnType<typeof createBackupService>;
+
+/** Backups of everything, each checked when it is written. @param folder where they lie */
+export function createBackupService(
+  repo: Pick<BackupRepo, 'readAll'>,
+  folder: string,
+  now = () => new Date(),
+) {
+  const nightlies = () =>
+    existsSync(folder)
+      ? readdirSync(folder)
+          .filter((name) => name.startsWith(NIGHTLY) && name.endsWith(ENDING))
+          .sort()
+          .reverse()
+      : [];
+
+  async function write(name: string): Promise<string> {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    const path = join(folder, name);
+    await writeBackup(path, now().toISOString(), repo.readAll);
+    return path;
+  }
+
+  return {
+    /** One to take away; it is the caller's to delete. @returns its path */
+    make: () => write(`${stamp(now())} ${Math.random().toString(36).slice(2, 8)}${ENDING}`),
+
+    /** The one of the day, once; of earlier ones the last seven are kept. */
+    async makeNightly(): Promise<void> {
+      await write(`${NIGHTLY}${stamp(now())}${ENDING}`);
+      for (const name of nightlies().slice(KEPT)) rmSync(join(folder, name), { force: true });
+    },
+
+    /** Newest first. */
+    nightlies: (): BackupFile[] =>
+      nightlies().map((name) => ({ name, byteCount: statSync(join(folder, name)).size })),
+
+    /** Null where there is none of that name. */
+    pathOf: (name: string): string | null => (nightlies().includes(name) ? join(folder, name) : null),
+  };
+}
+
+/** A time as a name that sorts by it. */
+export const stamp = (time: Date) => time.toISOString().slice(0, 19).replaceAll(':', '.');

@@ -1,0 +1,58 @@
+import { writeCsv } from '@wick/plan/files/csv';
+import { writeJobFile } from '@wick/plan/files/job-file';
+import { csvOf } from '@wick/plan/files/library/sheets';
+import { Zip, ZipDeflate } from 'fflate';
+import type { Services } from '../services.ts';
+
+/** What the open files are read from: any of it may refuse, and is then left out and told. */
+export type OpenFilesFrom = Pick<Services, 'jobs' | 'library' | 'moulds' | 'shop'>;
+
+/**
+ * Every job, the library, the moulds and the settings as files that anything can read, in one ZIP. What cannot be read is left out,
+ * and named in a file of its own, with what is stored of it.
+ * @param onChunk takes the ZIP piece by piece
+ * @returns how many jobs are in it, and how many could not be read
+ */
+export async function writeOpenFiles(
+  from: OpenFilesFrom,
+  onChunk: (chunk: Uint8Array) => void,
+): Promise<{ jobs: number; lost: number }> {
+  const zip = new Zip((error, chunk) => {
+    if (error) throw error;
+    onChunk(chunk);
+  });
+  const put = (name: string, text: string) => {
+    const file = new ZipDeflate(name, { level: 6 });
+    zip.add(file);
+    file.push(Buffer.from(text), true);
+  };
+  const lost: (readonly [string, string])[] = [];
+  const attempt = async (what: string, work: () => Promise<void>) => {
+    try {
+      await work();
+    } catch (error) {
+      lost.push([what, error instanceof Error ? error.message : String(error)]);
+    }
+  };
+  let jobs = 0;
+  for (const id of await from.jobs.allIds())
+    await attempt(`job ${id}`, async () => {
+      const file = await from.jobs.exportFile(id);
+      put(`jobs/${fileName(file.job.name)} ${id.slice(0, 8)}.wick.json`, writeJobFile(file));
+      jobs += 1;
+    });
+  for (const [id, document] of await from.jobs.unreadable())
+    put(`unreadable/${id}.json`, JSON.stringify(document, null, 2));
+  await attempt('library', async () => {
+    const materials = (await from.library.list()).map(({ material }) => material);
+    put('library.csv', csvOf(materials));
+    put('library.json', JSON.stringify(materials, null, 2));
+  });
+  await attempt('moulds', async () => put('moulds.json', JSON.stringify(await from.moulds.list(), null, 2)));
+  await attempt('shop', async () => put('shop.json', JSON.stringify(await from.shop.getShop(), null, 2)));
+  if (lost.length > 0) put('what is missing.csv', writeCsv([['what', 'why'], ...lost]));
+  zip.end();
+  return { jobs, lost: lost.length };
+}
+
+const fileName = (name: string) => name.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 60);
