@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { check } from './check.ts';
 import { CliError, exitCodes, type Output } from './exit-codes.ts';
+import { keep } from './keep.ts';
 import { plan } from './plan.ts';
 import { simulateShell } from './shell.ts';
 import { simulate } from './simulate.ts';
@@ -17,6 +18,10 @@ wick stack FILE [--csv OUT]
     What lies on the plies, what is wrong with it, the bag, and everything to fetch; --csv writes the kit list.
 wick check FILE
     Says whether a job file can be used, and what it leaves to assumption.
+wick backup FILE [--data FOLDER]
+    Everything the server keeps, in one file that is read again before it counts; the server may run meanwhile.
+wick restore FILE [--data FOLDER]
+    Takes such a file up in an empty folder, or with DATABASE_URL in an empty database.
 
 --altitude  metres above sea level of the workshop (0)
 --room      room temperature in degrees C where the job leaves it open (20)
@@ -40,6 +45,7 @@ export function main(args: string[], output: Output): number {
     if (command === 'shell') return simulateShell(file, values, output);
     if (command === 'plan') return plan(file, values, output);
     if (command === 'stack') return stack(file, values, output);
+    if (command === 'backup' || command === 'restore') return keep(command, file, values.data);
     if (command === 'check') return check(file, values, output);
     throw new CliError('usage', `There is no command “${command}”. Run “wick help” for the commands.`);
   } catch (error) {
@@ -70,6 +76,7 @@ function readArguments(args: string[]) {
         nodes: { type: 'string' },
         altitude: { type: 'string' },
         room: { type: 'string' },
+        data: { type: 'string' },
       },
     });
   } catch (error) {

@@ -1,4 +1,13 @@
 import { z } from 'zod';
+import {
+  accessDeviceSchema,
+  auditLineSchema,
+  enterSchema,
+  linkSchema,
+  newLinkSchema,
+  pairingSchema,
+  standingSchema,
+} from './access.ts';
 import { jobSchema } from './job/job.ts';
 import { outcomeSchema, resultSchema } from './job/result.ts';
 import { materialSchema } from './materials.ts';
@@ -197,6 +206,15 @@ export const routes = {
     answer: storedMouldSchema,
   },
   removeMould: { method: 'DELETE', path: '/api/moulds/:id', body: null, answer: nothing },
+  /** How whoever asks stands to this server. Answered to everyone. */
+  getStanding: { method: 'GET', path: '/api/standing', body: null, answer: standingSchema },
+  enter: { method: 'POST', path: '/api/enter', body: enterSchema, answer: nothing },
+  leave: { method: 'POST', path: '/api/leave', body: null, answer: nothing },
+  pair: { method: 'POST', path: '/api/pairings', body: null, answer: pairingSchema },
+  makeLink: { method: 'POST', path: '/api/links', body: newLinkSchema, answer: linkSchema },
+  listDevices: { method: 'GET', path: '/api/devices', body: null, answer: z.array(accessDeviceSchema) },
+  sendAway: { method: 'DELETE', path: '/api/devices/:id', body: null, answer: nothing },
+  listAudit: { method: 'GET', path: '/api/audit', body: null, answer: z.array(auditLineSchema) },
   listBackups: { method: 'GET', path: '/api/backups', body: null, answer: z.array(backupFileSchema) },
   /** A backup made now, as a file; or with ?name= one of the nightly ones. */
   takeBackup: { method: 'GET', path: '/api/backup', body: null, answer: nothing },

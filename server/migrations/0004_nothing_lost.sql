@@ -10,6 +10,7 @@ CREATE TABLE "devices" (
 	"id" text PRIMARY KEY NOT NULL,
 	"name" text NOT NULL,
 	"access" text NOT NULL,
+	"link_id" text,
 	"word_hash" text NOT NULL,
 	"earlier_hash" text,
 	"word_since" timestamp with time zone DEFAULT now() NOT NULL,

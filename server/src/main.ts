@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { createServer, type Server } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
+import { isIPv6, type AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import type { Express } from 'express';
 import { pino } from 'pino';
@@ -8,6 +9,7 @@ import { createApp } from './http/app.ts';
 import { OWN_NAMES } from './http/guard.ts';
 import { logOptions } from './http/log.ts';
 import { createRescueApp } from './http/rescue-app.ts';
+import { certificateOf, namesOnNetwork, type Certificate } from './http/tls.ts';
 import { makeDatabase } from './make-database.ts';
 import { DamagedError, openEmbeddedStore, openServerStore, type Store } from './open-store.ts';
 import { createBackupRepo } from './repo/backup-repo.ts';
@@ -17,6 +19,7 @@ import { checkBackup } from './services/backup/backup-file.ts';
 import { createBackupService, stamp } from './services/backup/backup-service.ts';
 import { salvage } from './services/backup/salvage.ts';
 import { createServices } from './services/services.ts';
+import { requirePassPhrase } from './ask-pass-phrase.ts';
 import { readSettings, type Settings } from './settings.ts';
 
 // What is written here is for the user of this program alone.
@@ -61,16 +64,29 @@ async function run(settings: Settings, folder: DataFolder, store: Store) {
   setInterval(keepDays, DAY_CHECK).unref();
   const rewritten = await services.upkeep.bringUpToDate();
   if (rewritten > 0) log.info(`${rewritten} jobs of an earlier version brought up to date`);
+  if (settings.isOnNetwork) await requirePassPhrase(services.access, settings);
+  const names = [...settings.names, ...(settings.isOnNetwork ? namesOnNetwork() : [])];
+  const certificate = await certificateOf(settings, folder.root, names);
   const webFolder = `${root}web/dist`;
   const app = createApp({
     ...services,
     log,
+    hosts: hostsOf(names),
+    isOnNetwork: settings.isOnNetwork,
+    isSecure: certificate !== null,
     backup: { backups, folder: folder.backups, restore: store.restore },
     webFolder: existsSync(webFolder) ? webFolder : undefined,
   });
-  const server = await listen(app, settings);
-  log.info(`Vivid Wick is ready: open ${addressOf(server, settings)} in a browser`);
+  const server = await listen(app, settings, certificate);
+  const address = addressOf(server, settings, certificate);
+  folder.tellAddress(address);
+  log.info(`Vivid Wick is ready: open ${address} in a browser`);
+  if (settings.isOnNetwork) log.info(`on the network: ${names.join(', ')}`);
+  if (certificate) log.info(`fingerprint of its certificate (SHA-256): ${certificate.fingerprint}`);
 }
+
+const hostsOf = (names: readonly string[]) =>
+  new Set([...OWN_NAMES, ...names.map((name) => (isIPv6(name) ? `[${name}]` : name))]);
 
 /** Until the last backup has been restored. */
 async function rescue(settings: Settings, folder: DataFolder, what: string) {
@@ -103,23 +119,29 @@ async function rescue(settings: Settings, folder: DataFolder, what: string) {
   );
 }
 
-function listen(app: Express, { host, port }: Settings): Promise<Server> {
+function listen(
+  app: Express,
+  { host, port }: Settings,
+  certificate: Certificate | null = null,
+): Promise<Server> {
   return new Promise((resolve, reject) => {
-    const server = app.listen(port, host, (error?: Error) => {
-      if (error)
-        return reject(
-          new FolderError(
-            `Port ${port} of ${host} cannot be used (${error.message}). Set PORT to another number.`,
-          ),
-        );
+    const server = certificate ? createSecureServer(certificate, app) : createServer(app);
+    server.once('error', (error) =>
+      reject(
+        new FolderError(
+          `Port ${port} of ${host} cannot be used (${error.message}). Set PORT to another number.`,
+        ),
+      ),
+    );
+    server.listen(port, host, () => {
       stopWith(server);
       resolve(server);
     });
   });
 }
 
-const addressOf = (server: Server, { host }: Settings) =>
-  `http://${host}:${(server.address() as AddressInfo).port}`;
+const addressOf = (server: Server, { host }: Settings, certificate: Certificate | null = null) =>
+  `${certificate ? 'https' : 'http'}://${host === '0.0.0.0' ? 'localhost' : host}:${(server.address() as AddressInfo).port}`;
 
 function stopWith(server: Server) {
   const stop = () => {

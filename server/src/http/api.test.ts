@@ -22,6 +22,7 @@ import { createJobService } from '../services/job-service.ts';
 import { seedIfEmpty } from '../services/seed.ts';
 import { createServices, type Services } from '../services/services.ts';
 import { createApp } from './app.ts';
+import { OWN_NAMES } from './guard.ts';
 
 let app: Express;
 let jobRepo: JobRepo;
@@ -42,6 +43,7 @@ beforeAll(async () => {
   parts = {
     ...createServices(database),
     log: quiet,
+    ...{ hosts: OWN_NAMES, isOnNetwork: false, isSecure: false },
     backup: { backups, folder, restore: () => Promise.reject(new Error('not here')) },
   };
   app = createApp(parts);

@@ -8,20 +8,22 @@ import type { Logger } from 'pino';
 import { knownProblem, ProblemError } from '../services/problem.ts';
 import type { Services } from '../services/services.ts';
 import { backupRouter, type BackupParts } from './backup-router.ts';
-import { guardOrigin, OWN_NAMES } from './guard.ts';
+import { accessRouter, type AccessParts } from './access.ts';
+import { guardOrigin, type GuardParts } from './guard.ts';
 import { jobRouter } from './job-router.ts';
 import { libraryRouter } from './library-router.ts';
 import { mouldRouter } from './mould-router.ts';
 import { shopRouter } from './shop-router.ts';
 
-interface AppParts extends Pick<Services, 'jobs' | 'shop' | 'library' | 'moulds'> {
+interface AppParts extends Pick<Services, 'jobs' | 'shop' | 'library' | 'moulds'>, AccessParts, GuardParts {
   readonly log: Logger;
   readonly backup: BackupParts;
   /** Folder of the built web application. */
   readonly webFolder?: string;
 }
 
-export function createApp({ jobs, shop, library, moulds, log, backup, webFolder }: AppParts): Express {
+export function createApp(parts: AppParts): Express {
+  const { jobs, shop, library, moulds, log, backup, webFolder } = parts;
   const app = express();
   app.use(
     helmet({
@@ -55,8 +57,9 @@ export function createApp({ jobs, shop, library, moulds, log, backup, webFolder 
     );
     next();
   });
-  app.use(guardOrigin({ hosts: OWN_NAMES }));
+  app.use(guardOrigin({ hosts: parts.hosts }));
   app.use('/api', compression());
+  app.use(accessRouter(parts));
   app.get(routes.health.path, async (_request, response) => {
     await shop.getShop();
     response.json({ status: 'ok' });

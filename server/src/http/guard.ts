@@ -2,8 +2,8 @@ import type { RequestHandler } from 'express';
 import { ProblemError } from '../services/problem.ts';
 
 export interface GuardParts {
-  /** Names under which this server is reached, without port; null takes any, where every device has to show that it was let in. */
-  readonly hosts: ReadonlySet<string> | null;
+  /** Names under which this server is reached, without port, addresses of version 6 in brackets. */
+  readonly hosts: ReadonlySet<string>;
 }
 
 /** Names of this machine itself. */
@@ -17,7 +17,7 @@ export function guardOrigin({ hosts }: GuardParts): RequestHandler {
   return (request, _response, next) => {
     const host = (request.headers.host ?? '').toLowerCase();
     const name = host.replace(/:\d+$/, '');
-    if (hosts && !hosts.has(name))
+    if (!hosts.has(name))
       throw new ProblemError(
         'NOT_ALLOWED',
         `This server is not called “${name}”. Open it under its own address.`,

@@ -1,5 +1,5 @@
 import { revisionSchema, type Route } from '@wick/contract/api';
-import type { Request, Router } from 'express';
+import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
 import { ProblemError } from '../services/problem.ts';
 import { readBody, takeBody } from './body.ts';
@@ -22,7 +22,7 @@ interface Options {
 export function serve<R extends Route>(
   router: Router,
   route: R,
-  handle: (asked: Asked<R>, request: Request) => Promise<z.infer<R['answer']>>,
+  handle: (asked: Asked<R>, request: Request, response: Response) => Promise<z.infer<R['answer']>>,
   { limit, status = 200 }: Options = {},
 ): void {
   const method = route.method.toLowerCase() as Lowercase<Route['method']>;
@@ -32,7 +32,7 @@ export function serve<R extends Route>(
       revision: () => revisionOf(request),
       body: readBody(route, request) as Asked<R>['body'],
     };
-    const answer = await handle(asked, request);
+    const answer = await handle(asked, request, response);
     if (answer === undefined) response.status(204).end();
     else response.status(status).json(answer);
   });

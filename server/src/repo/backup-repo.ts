@@ -7,7 +7,7 @@ type Row = Readonly<Record<string, unknown>>;
 type Connection = Pick<Database, 'select' | 'insert' | 'execute'>;
 
 /** Facts that belong to this installation and not to its records: who is let in. */
-export const OWN_FACTS = ['passPhrase'];
+const OWN_FACTS = ['passPhrase'];
 
 interface BackedUp {
   readonly table: PgTable;
@@ -26,8 +26,6 @@ const backedUp: Readonly<Record<string, BackedUp>> = {
   results: { table: results, order: [results.jobId, results.layoutId] },
   facts: { table: facts, order: [facts.name], where: notInArray(facts.name, OWN_FACTS) },
 };
-
-export const backedUpNames = Object.keys(backedUp);
 
 /** Rows at once: a job may hold megabytes. */
 const BATCH = 50;

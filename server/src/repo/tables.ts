@@ -104,8 +104,10 @@ export const facts = pgTable('facts', { name: text().primaryKey(), value: jsonb(
 export const devices = pgTable('devices', {
   id: text().primaryKey(),
   name: text().notNull(),
-  /** What it may do: everything, or look only. */
-  access: text().$type<'full' | 'view'>().notNull(),
+  /** What it may do: everything, or look only; a link lets screens in that look only. */
+  access: text().$type<'full' | 'view' | 'link'>().notNull(),
+  /** The link it came in by; it goes with it. */
+  linkId: text('link_id'),
   wordHash: text('word_hash').notNull(),
   /** The word before, good for a moment longer: two requests may be under way while it changes. */
   earlierHash: text('earlier_hash'),

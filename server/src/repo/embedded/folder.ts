@@ -12,18 +12,17 @@ import {
 import { basename, dirname, join } from 'node:path';
 import { syncPath } from './disk.ts';
 import { FolderError, wordsOf } from './folder-error.ts';
-import { lockFolder } from './lock.ts';
+import { lockFolder, type FolderLock } from './lock.ts';
 import { processMark } from './process-mark.ts';
 
 /** Where things lie in the data folder. */
-export interface DataFolder {
+export interface DataFolder extends FolderLock {
   readonly root: string;
   readonly database: string;
   /** A database that is being made; it takes its place when it is whole. */
   readonly unfinished: string;
   readonly reserve: string;
   readonly backups: string;
-  readonly unlock: () => void;
 }
 
 /**
@@ -32,13 +31,13 @@ export interface DataFolder {
  */
 export function takeFolder(wanted: string): DataFolder {
   const root = usable(wanted);
-  const unlock = lockFolder(root);
+  const lock = lockFolder(root);
   const database = join(root, 'database');
   try {
     moveFromRoot(root, database);
     keepPrivate(root);
   } catch (error) {
-    unlock();
+    lock.unlock();
     throw cannot(root, error);
   }
   return {
@@ -47,7 +46,7 @@ export function takeFolder(wanted: string): DataFolder {
     unfinished: join(root, 'database.new'),
     reserve: join(root, 'reserve'),
     backups: join(root, 'backups'),
-    unlock,
+    ...lock,
   };
 }
 

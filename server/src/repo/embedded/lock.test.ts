@@ -38,7 +38,7 @@ describe('data folder lock', () => {
   ])('left by %s it is taken over, and given back', (_, owner) => {
     const folder = newFolder();
     leave(folder, owner());
-    const unlock = lockFolder(folder);
+    const { unlock } = lockFolder(folder);
     expect(ownerOf(folder).pid).toBe(process.pid);
     unlock();
     expect(readdirSync(folder)).toEqual([]);

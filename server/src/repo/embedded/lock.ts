@@ -6,15 +6,32 @@ import { processMark } from './process-mark.ts';
 interface Owner {
   readonly pid: number;
   readonly mark: string;
+  /** Where it answers, once it does. */
+  readonly address?: string;
+}
+
+/** Another process has the folder. */
+export class LockedError extends FolderError {
+  constructor(
+    message: string,
+    readonly address: string | null,
+  ) {
+    super(message);
+  }
+}
+
+export interface FolderLock {
+  readonly unlock: () => void;
+  readonly tellAddress: (address: string) => void;
 }
 
 /**
  * Takes a data folder for this process. A lock left by a process that no longer runs is taken over, also where another program
  * has been given its number since.
- * @returns call it to give the folder back
- * @throws FolderError when another process has it
+ * @returns to give the folder back, and to say where this process answers
+ * @throws LockedError when another process has it
  */
-export function lockFolder(folder: string): () => void {
+export function lockFolder(folder: string): FolderLock {
   const file = join(folder, 'lock');
   const own = join(folder, `lock.${process.pid}`);
   const mark = processMark(process.pid) ?? '';
@@ -24,13 +41,17 @@ export function lockFolder(folder: string): () => void {
     for (let attempt = 0; attempt < 2; attempt++)
       try {
         nameOnce(own, file);
-        return () => rmSync(file, { force: true });
+        return {
+          unlock: () => rmSync(file, { force: true }),
+          tellAddress: (address) => writeFileSync(file, JSON.stringify({ pid: process.pid, mark, address })),
+        };
       } catch (error) {
         if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
         const owner = readOwner(file);
         if (owner && owner.pid !== process.pid && isSame(owner))
-          throw new FolderError(
+          throw new LockedError(
             `The data folder ${folder} is already open in process ${owner.pid}. Use that one, stop it first, or start with another folder (WICK_DATA).`,
+            owner.address ?? null,
           );
         rmSync(file, { force: true });
       }
@@ -56,8 +77,8 @@ function nameOnce(own: string, file: string) {
 /** Null where nothing readable is there. */
 function readOwner(file: string): Owner | null {
   try {
-    const { pid, mark } = JSON.parse(readFileSync(file, 'utf8')) as Partial<Owner>;
-    return typeof pid === 'number' && typeof mark === 'string' ? { pid, mark } : null;
+    const { pid, mark, address } = JSON.parse(readFileSync(file, 'utf8')) as Partial<Owner>;
+    return typeof pid === 'number' && typeof mark === 'string' ? { pid, mark, address } : null;
   } catch {
     return null;
   }

@@ -83,7 +83,7 @@ export async function writeBackup(
 export async function checkBackup(path: string): Promise<BackupManifest> {
   const found = new Map<string, { rowCount: number; hash: ReturnType<typeof createHash> }>();
   let manifestText: string | null = null;
-  await unzip(path, (name, line) => {
+  const take = createUnpacker((name, line) => {
     if (name === MANIFEST) {
       manifestText = `${manifestText ?? ''}${line.toString('utf8')}`;
       return;
@@ -93,6 +93,7 @@ export async function checkBackup(path: string): Promise<BackupManifest> {
     own.rowCount += 1;
     own.hash.update(line);
   });
+  for await (const piece of piecesOf(path)) take(piece);
   const manifest = readManifest(manifestText);
   for (const { name, rowCount, sha256 } of manifest.tables) {
     const own = found.get(`${TABLES}${name}${ENDING}`);
@@ -106,11 +107,14 @@ export async function checkBackup(path: string): Promise<BackupManifest> {
 /** The rows of a backup, table after table, as they were written. To be checked before. */
 export async function* rowsOf(path: string): AsyncGenerator<readonly [string, Row]> {
   const waiting: (readonly [string, Row])[] = [];
-  for await (const _ of unzipSteps(path, (name, line) => {
+  const take = createUnpacker((name, line) => {
     if (name.startsWith(TABLES))
       waiting.push([name.slice(TABLES.length, -ENDING.length), JSON.parse(line.toString('utf8')) as Row]);
-  }))
+  });
+  for await (const piece of piecesOf(path)) {
+    take(piece);
     yield* waiting.splice(0);
+  }
 }
 
 function readManifest(text: string | null): BackupManifest {
@@ -139,12 +143,18 @@ const sealed = (rest: Omit<BackupManifest, 'seal'>): BackupManifest => ({
 const bad = (why: string) =>
   new ProblemError('BAD_BACKUP', `The backup is not used. ${why} Nothing was changed.`);
 
-async function unzip(path: string, onLine: (name: string, line: Buffer) => void): Promise<void> {
-  for await (const _ of unzipSteps(path, onLine));
+interface Piece {
+  readonly bytes: Uint8Array;
+  readonly isLast: boolean;
 }
 
-/** Unpacks a file piece by piece, and tells its texts line by line, the line's end included. */
-async function* unzipSteps(path: string, onLine: (name: string, line: Buffer) => void): AsyncGenerator<void> {
+async function* piecesOf(path: string): AsyncGenerator<Piece> {
+  for await (const bytes of createReadStream(path)) yield { bytes: bytes as Buffer, isLast: false };
+  yield { bytes: new Uint8Array(), isLast: true };
+}
+
+/** Unpacks an archive piece by piece, and tells its texts line by line, the line's end included. */
+function createUnpacker(onLine: (name: string, line: Buffer) => void): (piece: Piece) => void {
   const archive = new Unzip((file) => {
     let rest: Buffer = Buffer.alloc(0);
     file.ondata = (error, chunk, isFinal) => {
@@ -159,16 +169,12 @@ async function* unzipSteps(path: string, onLine: (name: string, line: Buffer) =>
     file.start();
   });
   archive.register(UnzipInflate);
-  try {
-    for await (const chunk of createReadStream(path)) {
-      archive.push(chunk as Buffer);
-      yield;
+  return ({ bytes, isLast }) => {
+    try {
+      archive.push(bytes, isLast);
+    } catch {
+      throw bad('It does not unpack: the file is cut or damaged, or is no backup.');
     }
-    archive.push(new Uint8Array(), true);
-  } catch (error) {
-    if (error instanceof ProblemError) throw error;
-    throw bad('It does not unpack: the file is cut or damaged, or is no backup.');
-  }
-  yield;
+  };
 }
 const NEWLINE = 10;
