@@ -61,7 +61,7 @@ export const planSketchSchema = z.strictObject({
 });
 export type PlanSketch = z.infer<typeof planSketchSchema>;
 
-const jobListItemSchema = z.object({
+export const jobListItemSchema = z.object({
   id: z.string(),
   revision,
   changedAt: z.string(),
@@ -76,6 +76,8 @@ const jobListItemSchema = z.object({
   outcome: outcomeSchema.nullable(),
   /** The job has changed since in what the outcome depends on. */
   isStale: z.boolean(),
+  /** What is stored of it cannot be read: its earlier versions may. */
+  isDamaged: z.boolean(),
 });
 export type JobListItem = z.infer<typeof jobListItemSchema>;
 

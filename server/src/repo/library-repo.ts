@@ -6,6 +6,9 @@ import type { Database } from './database.ts';
 import { jobs, materialHistory, materials } from './tables.ts';
 import { usersOf, type UsedBy } from './users.ts';
 
+/** Entries written in one statement. */
+const AT_ONCE = 200;
+
 export type LibraryRepo = ReturnType<typeof createLibraryRepo>;
 type Connection = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
 
@@ -71,13 +74,24 @@ export function createLibraryRepo(database: Database) {
           (value) => !isSame(value) && (known.get(value.material.id)?.revision ?? 0) !== value.revision,
         );
         if (stale.length > 0) return { stale: stale.map(({ material }) => material.id) };
-        for (const value of values)
-          if (isSame(value)) count.same += 1;
-          else {
-            await write(on, value.revision, value.material);
-            if (value.revision > 0) count.changed += 1;
-            else count.added += 1;
-          }
+        const changed = values.filter((value) => !isSame(value));
+        count.same = values.length - changed.length;
+        count.added = changed.filter(({ revision }) => revision === 0).length;
+        count.changed = changed.length - count.added;
+        // A few at a time: each holds as many values as there are columns.
+        for (let from = 0; from < changed.length; from += AT_ONCE) {
+          const rows = changed
+            .slice(from, from + AT_ONCE)
+            .map(({ revision, material }) => ({ id: material.id, revision: revision + 1, material }));
+          await on
+            .insert(materials)
+            .values(rows)
+            .onConflictDoUpdate({
+              target: materials.id,
+              set: { revision: sql`excluded.revision`, material: sql`excluded.material` },
+            });
+          await on.insert(materialHistory).values(rows);
+        }
         return count;
       });
     },

@@ -6,6 +6,7 @@ import 'ant-design-vue/dist/reset.css';
 import './styles.css';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
+import { outside } from '../data/api.ts';
 import { useShopStore } from '../data/shop-store.ts';
 import { unitsKey } from '../ui/units.ts';
 import App from './App.vue';
@@ -13,4 +14,8 @@ import { router } from './router.ts';
 
 const app = createApp(App).use(createPinia()).use(router);
 app.provide(unitsKey, useShopStore());
+outside.onFound = () => {
+  const { path, fullPath } = router.currentRoute.value;
+  if (path !== '/enter') void router.push({ path: '/enter', query: { to: fullPath } });
+};
 app.mount('#app');

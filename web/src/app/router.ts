@@ -6,7 +6,8 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', component: JobsPage },
-    { path: '/shop', component: () => import('./ShopPage.vue') },
+    { path: '/enter', component: () => import('./EnterPage.vue') },
+    { path: '/shop', component: () => import('./shop/ShopPage.vue') },
     { path: '/library', component: () => import('./library/LibraryPage.vue') },
     { path: '/moulds', component: () => import('./MouldsPage.vue') },
     {

@@ -5,6 +5,7 @@ import type { JobResult } from '@wick/contract/job/result';
 import type { Material } from '@wick/contract/materials';
 import type { Mould } from '@wick/contract/mould';
 import type { Shop } from '@wick/contract/shop';
+import type { Enter } from '@wick/contract/access';
 import type { z } from 'zod';
 
 /** The server answered with a problem. */
@@ -21,10 +22,15 @@ export class NotReached extends Error {
   }
 }
 
+/** Told when the server does not know this device. */
+export const outside = { onFound: () => undefined as void };
+
 interface Sent<R extends Route> {
   readonly id?: string;
   readonly query?: Readonly<Record<string, string | number>>;
   readonly body?: R['body'] extends z.ZodType ? z.input<R['body']> : never;
+  /** Sent as it is, in place of a body. */
+  readonly file?: File;
 }
 
 /** The address of a route, for a link. */
@@ -39,12 +45,13 @@ function addressOf(route: Route, { id, query }: { id?: string; query?: Sent<Rout
  * @throws ApiProblem with what it refused and why; NotReached
  */
 async function call<R extends Route>(route: R, sent: Sent<R> = {}): Promise<z.infer<R['answer']>> {
-  const { body } = sent as { body?: unknown };
+  const { body, file } = sent as { body?: unknown; file?: File };
   let response: Response;
   let text: string;
   try {
     response = await fetch(addressOf(route, sent), {
       method: route.method,
+      ...(file ? { headers: { 'content-type': 'application/zip' }, body: file } : {}),
       ...(body === undefined
         ? {}
         : {
@@ -65,6 +72,7 @@ async function call<R extends Route>(route: R, sent: Sent<R> = {}): Promise<z.in
   }
   if (!response.ok) {
     const problem = problemSchema.safeParse(answer);
+    if (problem.data?.code === 'NOT_LET_IN' && route.path !== routes.enter.path) outside.onFound();
     throw problem.success ? new ApiProblem(problem.data) : new NotReached();
   }
   return route.answer.parse(answer) as z.infer<R['answer']>;
@@ -89,6 +97,18 @@ export const api = {
   keepResults: (id: string, revision: number, results: JobResult[]) =>
     call(routes.keepResults, { id, body: { revision, results } }),
   jobFile: (id: string) => addressOf(routes.jobFile, { id }),
+  getStanding: () => call(routes.getStanding),
+  enter: (body: Enter) => call(routes.enter, { body }),
+  pair: () => call(routes.pair),
+  makeLink: (name: string) => call(routes.makeLink, { body: { name } }),
+  listDevices: () => call(routes.listDevices),
+  sendAway: (id: string) => call(routes.sendAway, { id }),
+  listAudit: () => call(routes.listAudit),
+  listBackups: () => call(routes.listBackups),
+  /** One of the night by its name, or one made now. */
+  backupFile: (name?: string) => addressOf(routes.takeBackup, name === undefined ? {} : { query: { name } }),
+  openFiles: () => addressOf(routes.openFiles),
+  restoreBackup: (file: File) => call(routes.restoreBackup, { file }),
   getShop: () => call(routes.getShop),
   writeShop: (revision: number, shop: Shop) => call(routes.writeShop, { body: { revision, shop } }),
   listMaterials: () => call(routes.listMaterials),

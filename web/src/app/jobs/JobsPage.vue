@@ -101,7 +101,11 @@ async function takeBack({ revision }: { revision: number }) {
   if (job) await attempt(() => api.takeBack(job.id, job.revision, revision));
   await reload();
 }
-function verdictWords({ outcome, isStale, process }: JobListItem): { text: string; tone: string } {
+function verdictWords({ outcome, isStale, isDamaged, process }: JobListItem): {
+  text: string;
+  tone: string;
+} {
+  if (isDamaged) return { text: 'cannot be read: take an earlier version back', tone: 'ember' };
   if (!outcome)
     return {
       text: hasFront({ process }) ? 'no forecast yet' : 'wetted by hand, no front',

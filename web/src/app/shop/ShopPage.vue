@@ -8,10 +8,12 @@ import { fieldOf } from '@wick/contract/field';
 import { shopSchema, usualShop, type Shop } from '@wick/contract/shop';
 import { Input } from 'ant-design-vue';
 import { computed } from 'vue';
-import { useShopStore } from '../data/shop-store.ts';
-import PageHeader from './PageHeader.vue';
-import QuantityInput from '../ui/QuantityInput.vue';
-import Choice from '../ui/Choice.vue';
+import { useShopStore } from '../../data/shop-store.ts';
+import PageHeader from '../PageHeader.vue';
+import BackupSection from './BackupSection.vue';
+import DevicesSection from './DevicesSection.vue';
+import QuantityInput from '../../ui/QuantityInput.vue';
+import Choice from '../../ui/Choice.vue';
 
 const shop = useShopStore();
 const set = (changes: Partial<Shop>) => void shop.save({ ...shop.shop, ...changes });
@@ -122,6 +124,8 @@ const judgeBy = (key: Key, value: number | null) =>
         />
       </label>
     </section>
+    <BackupSection />
+    <DevicesSection />
   </main>
 </template>
 
