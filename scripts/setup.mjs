@@ -32,14 +32,18 @@ export function buildWeb() {
   run('npm', ['run', '--silent', 'build']);
 }
 
-export function installChromium() {
-  const browser = process.env.CHROMIUM ?? '/usr/bin/chromium';
-  if (existsSync(browser)) return;
-  console.log('Installing Chromium through apt ...');
+/** What the tests need of the system, by apt where it is missing: a browser, and a PostgreSQL server. */
+export function installForTests() {
+  const missing = [
+    ...(existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium') ? [] : ['chromium']),
+    ...(existsSync('/usr/lib/postgresql') ? [] : ['postgresql']),
+  ];
+  if (missing.length === 0) return;
+  console.log(`Installing ${missing.join(' and ')} through apt ...`);
   const isRoot = process.getuid?.() === 0;
   const apt = (args) => run(isRoot ? 'apt-get' : 'sudo', isRoot ? args : ['apt-get', ...args]);
   apt(['update', '-qq']);
-  apt(['install', '-y', '-qq', '--no-install-recommends', 'chromium']);
+  apt(['install', '-y', '-qq', '--no-install-recommends', ...missing]);
 }
 
 export const readJson = (path) => JSON.parse(readFileSync(path, 'utf8'));

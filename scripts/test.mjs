@@ -1,11 +1,11 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildWeb, installChromium, installPackages, readJson, run } from './setup.mjs';
+import { buildWeb, installForTests, installPackages, readJson, run } from './setup.mjs';
 
 /** The whole check: lint, types, unit tests, build, journeys in the browser. Ends with the true totals. */
 installPackages();
-installChromium();
+installForTests();
 const reports = mkdtempSync(join(tmpdir(), 'wick-test-'));
 const npm = (...args) => run('npm', ['run', '--silent', ...args]);
 

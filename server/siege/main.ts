@@ -1,6 +1,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { inspect } from 'node:util';
 import { siegeByCuts } from './cuts.ts';
 import { siegeByFullDisk } from './full-disk.ts';
 import { siegeByRequests } from './fuzz.ts';
@@ -34,6 +35,6 @@ for (const [name, attack] of Object.entries(attacks)) {
   if (named.length > 0 && !named.includes(name)) continue;
   const started = performance.now();
   const found = await attack();
-  console.log(name, `${Math.round((performance.now() - started) / 1000)} s`, found);
+  process.stdout.write(`${name}, ${Math.round((performance.now() - started) / 1000)} s: ${inspect(found)}\n`);
 }
 process.exit(0);
