@@ -113,7 +113,7 @@ const at = (list: number[], share: number) =>
 
 async function open(page: Page, job: Job, stage: string, selector: string) {
   const answer = await page.request.post(`${server.url}/api/jobs/import`, {
-    headers: { 'content-type': 'text/plain' },
+    headers: { 'content-type': 'application/json' },
     data: JSON.stringify(job),
   });
   const { id } = (await answer.json()) as { id: string };

@@ -28,7 +28,7 @@ export async function openDemo(page: Page, home: string, name: string) {
 export async function openCopy(page: Page, home: string, name: string) {
   const job = demoJobs.find((demo) => demo.name === name)!;
   const answer = await page.request.post(`${home}/api/jobs/import`, {
-    headers: { 'content-type': 'text/plain' },
+    headers: { 'content-type': 'application/json' },
     data: JSON.stringify({ ...job, name: 'Try-out' }),
   });
   const { id } = (await answer.json()) as { id: string };

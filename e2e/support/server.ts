@@ -16,10 +16,14 @@ export interface RunningServer {
 export const newFolder = () => join(mkdtempSync(join(tmpdir(), 'wick-')), 'data');
 
 /** Starts the built product on a data folder and waits until it answers. */
-export async function startServer(folder: string, port: number): Promise<RunningServer> {
+export async function startServer(
+  folder: string,
+  port: number,
+  environment: NodeJS.ProcessEnv = {},
+): Promise<RunningServer> {
   const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
     cwd: root,
-    env: { ...process.env, WICK_DATA: folder, PORT: String(port), LOG_LEVEL: 'warn' },
+    env: { ...process.env, WICK_DATA: folder, PORT: String(port), LOG_LEVEL: 'warn', ...environment },
     stdio: ['ignore', 'inherit', 'inherit'],
   });
   const ended = new Promise<void>((resolve) => child.on('exit', () => resolve()));

@@ -14,7 +14,9 @@ import { router } from './router.ts';
 
 const app = createApp(App).use(createPinia()).use(router);
 app.provide(unitsKey, useShopStore());
-outside.onFound = () => {
+outside.onFound = async () => {
+  // Where the page is going counts, not where it comes from.
+  await router.isReady();
   const { path, fullPath } = router.currentRoute.value;
   if (path !== '/enter') void router.push({ path: '/enter', query: { to: fullPath } });
 };

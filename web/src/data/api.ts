@@ -23,7 +23,7 @@ export class NotReached extends Error {
 }
 
 /** Told when the server does not know this device. */
-export const outside = { onFound: () => undefined as void };
+export const outside = { onFound: (): unknown => undefined };
 
 interface Sent<R extends Route> {
   readonly id?: string;
@@ -72,7 +72,7 @@ async function call<R extends Route>(route: R, sent: Sent<R> = {}): Promise<z.in
   }
   if (!response.ok) {
     const problem = problemSchema.safeParse(answer);
-    if (problem.data?.code === 'NOT_LET_IN' && route.path !== routes.enter.path) outside.onFound();
+    if (problem.data?.code === 'NOT_LET_IN' && route.path !== routes.enter.path) void outside.onFound();
     throw problem.success ? new ApiProblem(problem.data) : new NotReached();
   }
   return route.answer.parse(answer) as z.infer<R['answer']>;
