@@ -34,9 +34,17 @@ export interface EmbeddedClient {
 
 interface Living {
   readonly pg: PGlite;
-  /** Rejects when it stops. */
-  readonly stopped: Promise<never>;
+  /** Told when it stops, by who waits for it: a promise of its own would keep what everyone has ever been answered. */
+  readonly waiting: Set<(error: StoppedError) => void>;
   readonly stop: (why: string) => void;
+}
+
+/** What work comes to, or that the database stopped meanwhile. */
+function orStopped<T>(waiting: Living['waiting'], work: Promise<T>): Promise<T> {
+  return new Promise<T>((resolve, reject) => {
+    waiting.add(reject);
+    work.then(resolve, reject).finally(() => waiting.delete(reject));
+  });
 }
 
 /** Small buffers: the host caches the files as well. With syncing on, which PGlite leaves off. */
@@ -73,14 +81,12 @@ export async function openClient({
   async function open(): Promise<Living> {
     // The folder is held by a lock of its own: what an earlier process left says nothing.
     rmSync(join(folder, 'postmaster.pid'), { force: true });
-    let stop: Living['stop'] = () => undefined;
-    const stopped = new Promise<never>((_, reject) => {
-      stop = (why) => {
-        current = null;
-        reject(new StoppedError(why));
-      };
-    });
-    stopped.catch(() => undefined);
+    const waiting: Living['waiting'] = new Set();
+    const stop = (why: string) => {
+      current = null;
+      for (const tell of waiting) tell(new StoppedError(why));
+      waiting.clear();
+    };
     const onWritten = (path: string, byteCount: number) => {
       if (!path.includes('pg_wal')) return;
       unworked.checkpoint += byteCount;
@@ -89,8 +95,8 @@ export async function openClient({
     const onDied = () => stop('The database stopped while it was writing.');
     const fs = new DurableFS(folder, { disk, makeRoom, onWritten, onDied });
     isReadOnly = false;
-    const pg = await Promise.race([PGlite.create({ fs, startParams: START }), stopped]);
-    return { pg, stopped, stop };
+    const pg = await orStopped(waiting, PGlite.create({ fs, startParams: START }));
+    return { pg, waiting, stop };
   }
 
   const alive = () =>
@@ -122,22 +128,15 @@ export async function openClient({
   }
 
   async function ask<T>(work: (pg: PGlite) => Promise<T>): Promise<T> {
-    const { pg, stopped, stop } = await alive();
-    let timer: NodeJS.Timeout | undefined;
-    const late = new Promise<never>((_, reject) => {
-      timer = setTimeout(() => {
-        stop('The database did not answer in time.');
-        reject(new StoppedError('The database did not answer in time.'));
-      }, TIME_LIMIT);
-    });
-    try {
-      await Promise.race([heedDisk(pg), stopped, late]);
-      const answer = await Promise.race([work(pg), stopped, late]);
-      await Promise.race([upkeep(pg), stopped, late]);
+    const { pg, waiting, stop } = await alive();
+    const timer = setTimeout(() => stop('The database did not answer in time.'), TIME_LIMIT);
+    const whole = async () => {
+      await heedDisk(pg);
+      const answer = await work(pg);
+      await upkeep(pg);
       return answer;
-    } finally {
-      clearTimeout(timer);
-    }
+    };
+    return orStopped(waiting, whole()).finally(() => clearTimeout(timer));
   }
 
   await alive();
