@@ -18,4 +18,6 @@ export default {
   },
   extensionsToTreatAsEsm: ['.ts'],
   testTimeout: 60000,
+  // One less than there are cores is the usual; of two that is half.
+  maxWorkers: '100%',
 };

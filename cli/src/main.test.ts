@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { describe, expect, test } from '@jest/globals';
 import { brokenJobFiles } from '@wick/plan/files/test/broken-job-files';
 import { main } from './main.ts';
+import { progressOn } from './simulate.ts';
 
 const demo = (name: string) => fileURLToPath(new URL(`../../demo/${name}.wick.json`, import.meta.url));
 const file = (text: string) => {
@@ -183,4 +184,12 @@ describe('wick check', () => {
     expect(result.code).toBe(code);
     expect(result.err).toContain(says);
   });
+});
+
+test('a long run says every three seconds how far it is, and a short one nothing', () => {
+  const said: string[] = [];
+  let time = 0;
+  const tell = progressOn({ err: (text) => void said.push(text) }, () => time);
+  for (time = 0; time <= 7000; time += 500) tell(time / 10_000);
+  expect(said).toEqual(['30.0 % filled after 3 s ...', '60.0 % filled after 6 s ...']);
 });

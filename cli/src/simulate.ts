@@ -19,7 +19,8 @@ export function simulate(file: string, options: SimulateOptions, output: Output)
   const nodeCount = numberIn(options.nodes ?? String(usual.nodeCount), '--nodes', 50, 60_000);
   requireFront(job, file);
   try {
-    const flow = forecastJob(job, shop, { ...usual, nodeCount, layers: options.layers });
+    const resolution = { ...usual, nodeCount, layers: options.layers };
+    const flow = forecastJob(job, shop, resolution, progressOn(output));
     const report = reportOf(job, shop, flow, probes);
     writeResults(report, options);
     return printReport(report, options, output);
@@ -28,6 +29,18 @@ export function simulate(file: string, options: SimulateOptions, output: Output)
     throw error;
   }
 }
+
+/** Says how far a long run is, beside what it prints in the end. @param now ms */
+export function progressOn({ err }: Pick<Output, 'err'>, now: () => number = () => performance.now()) {
+  const started = now();
+  let told = started;
+  return (filled: number): void => {
+    if (now() - told < TELL_EVERY) return;
+    told = now();
+    err(`${(100 * filled).toFixed(1)} % filled after ${Math.round((told - started) / 1000)} s ...`);
+  };
+}
+const TELL_EVERY = 3000;
 
 function readProbe(text: string) {
   const [x, y, ...rest] = text.split(',').map(Number);

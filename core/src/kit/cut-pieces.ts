@@ -55,23 +55,42 @@ export const plyArea = (cut: PlyCut) => regionArea(cut.region);
  */
 export function piecesOf(cut: PlyCut, rollWidth: number, overlap = 0): CutPiece[] {
   requirePositive(rollWidth, 'Roll width', 'm');
-  const patches = cut.region.map(({ outline, holes }) => ({
-    outline: rotated(polygonOf(outline), -cut.angle, ORIGIN),
-    holes: holes.map((hole) => rotated(polygonOf(hole), -cut.angle, ORIGIN)),
+  const shapes = shapesOf(cut, rollWidth, overlap);
+  return shapes.map((shape, i) => ({
+    ...shape,
+    order: cut.order,
+    label: shapes.length > 1 ? `${cut.order}${letter(i)}` : `${cut.order}`,
   }));
-  const strips = patches.flatMap((patch) => stripsOf(patch, rollWidth, overlap));
-  return strips.map((patch, i) => {
-    const box = boundsOf(patch.outline);
-    const home = ({ x, y }: Point): Point => ({ x: x - box.minX, y: y - box.minY });
-    return {
-      order: cut.order,
-      label: strips.length > 1 ? `${cut.order}${letter(i)}` : `${cut.order}`,
-      outline: patch.outline.map(home),
-      holes: patch.holes.map((hole) => hole.map(home)),
-      length: box.maxX - box.minX,
-      width: box.maxY - box.minY,
-    };
-  });
+}
+
+type Shape = Omit<CutPiece, 'order' | 'label'>;
+/** Regions are never changed in place, and many plies share one. */
+const shaped = new WeakMap<Region, Map<string, readonly Shape[]>>();
+
+function shapesOf({ region, angle }: PlyCut, rollWidth: number, overlap: number): readonly Shape[] {
+  const ofRegion = shaped.get(region) ?? new Map<string, readonly Shape[]>();
+  shaped.set(region, ofRegion);
+  const kind = `${angle} ${rollWidth} ${overlap}`;
+  const known = ofRegion.get(kind);
+  if (known) return known;
+  const patches = region.map(({ outline, holes }) => ({
+    outline: rotated(polygonOf(outline), -angle, ORIGIN),
+    holes: holes.map((hole) => rotated(polygonOf(hole), -angle, ORIGIN)),
+  }));
+  const made = patches
+    .flatMap((patch) => stripsOf(patch, rollWidth, overlap))
+    .map((patch): Shape => {
+      const box = boundsOf(patch.outline);
+      const home = ({ x, y }: Point): Point => ({ x: x - box.minX, y: y - box.minY });
+      return {
+        outline: patch.outline.map(home),
+        holes: patch.holes.map((hole) => hole.map(home)),
+        length: box.maxX - box.minX,
+        width: box.maxY - box.minY,
+      };
+    });
+  ofRegion.set(kind, made);
+  return made;
 }
 
 const ORIGIN = { x: 0, y: 0 };

@@ -56,9 +56,14 @@ export function plyCutsOf(job: LaidJob): (PlyCut & { readonly plyId: string; rea
   const part = partPatch(job.part);
   const zones = job.zones.map(({ outline }) => patchOf(outline));
   const books = booksOf(job);
-  return layOrder(job).map(({ ply, book }, i) => {
+  /** Plies of one book, drawn in alike and running on alike, lie alike: of hundreds there are a few kinds. */
+  const known = new Map<string, Region>();
+  function regionOf({ ply, book }: LaidPly): Region {
     const later = zones.map((zone, n) => ({ zone, n: n + 1 })).filter(({ n }) => n > book);
     const runsOn = ({ n }: { n: number }) => book === 0 && books[n]!.through.has(ply.id);
+    const kind = [book, ply.inset, ...later.map(runsOn)].join(' ');
+    const found = known.get(kind);
+    if (found) return found;
     const cutAway = later
       .filter((zone) => !runsOn(zone))
       .map(({ zone, n }) =>
@@ -66,16 +71,20 @@ export function plyCutsOf(job: LaidJob): (PlyCut & { readonly plyId: string; rea
           .filter((over) => over.n > n && runsOn(over))
           .reduce((left, over) => subtract(left, over.zone), zone),
       );
-    return {
-      order: i + 1,
-      name: materialOf(job, ply.materialId, 'fabric')?.name ?? ply.materialId,
-      materialId: ply.materialId,
-      angle: ply.angle,
-      region: plyRegion({ part, own: book === 0 ? [part] : zones[book - 1]!, inset: ply.inset, cutAway }),
-      plyId: ply.id,
-      book,
-    };
-  });
+    const own = book === 0 ? [part] : zones[book - 1]!;
+    const made = plyRegion({ part, own, inset: ply.inset, cutAway });
+    known.set(kind, made);
+    return made;
+  }
+  return layOrder(job).map(({ ply, book }, i) => ({
+    order: i + 1,
+    name: materialOf(job, ply.materialId, 'fabric')?.name ?? ply.materialId,
+    materialId: ply.materialId,
+    angle: ply.angle,
+    region: regionOf({ ply, book }),
+    plyId: ply.id,
+    book,
+  }));
 }
 
 /** What a part takes, zone by zone added up; masses kg, volumes m3, area m2. */
@@ -123,9 +132,15 @@ function sumsOf(job: LaidJob, shop: Shop): PartSums {
     const area = regionArea(region);
     if (book.laminate.plies.length === 0 || area === 0) return;
     const stack = stackOfBook(job, book, shop);
+    const areas = new Map<Region, number>();
+    const areaIn = (own: Region) => {
+      const known = areas.get(own) ?? regionArea(intersect(region, own));
+      areas.set(own, known);
+      return known;
+    };
     book.laminate.plies.forEach((ply, i) => {
       const isDrawnIn = ply.inset !== 0;
-      const covered = isDrawnIn ? regionArea(intersect(region, drawn.get(ply.id)!)) : area;
+      const covered = isDrawnIn ? areaIn(drawn.get(ply.id)!) : area;
       const { thickness, fraction } = stack.plies[i]!;
       sums.fibre += covered * (materialOf(job, ply.materialId, 'fabric')?.arealWeight ?? 0);
       sums.resinInPlies += covered * thickness * (1 - fraction);
