@@ -1,4 +1,4 @@
-import { rmSync } from 'node:fs';
+import { readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { PGlite, type Results, type Transaction } from '@electric-sql/pglite';
 import type { Disk } from './disk.ts';
@@ -6,8 +6,8 @@ import { DurableFS } from './durable-fs.ts';
 import type { Reserve } from './reserve.ts';
 
 /** Write-ahead bytes after which they are worked into the tables, and after how many the room of dead rows is made free. */
-const CHECKPOINT_AFTER = 16_000_000;
-const VACUUM_AFTER = 64_000_000;
+const CHECKPOINT_AFTER = 4_000_000;
+const VACUUM_AFTER = 16_000_000;
 /** Longest that anything asked of the database may take, ms. */
 const TIME_LIMIT = 30_000;
 
@@ -48,16 +48,29 @@ function orStopped<T>(waiting: Living['waiting'], work: Promise<T>): Promise<T> 
 }
 
 /** Small buffers: the host caches the files as well. With syncing on, which PGlite leaves off. */
-const START = [
-  ...PGlite.defaultStartParams.filter((parameter) => parameter !== '-F'),
-  ...[
+const startOf = (folder: string) => {
+  const segment = segmentOf(folder);
+  const settings = [
     'wal_sync_method=fsync',
     'shared_buffers=16MB',
     'work_mem=16MB',
-    'min_wal_size=32MB',
-    'max_wal_size=64MB',
-  ].flatMap((setting) => ['-c', setting]),
-];
+    `min_wal_size=${2 * segment}MB`,
+    `max_wal_size=${4 * segment}MB`,
+  ];
+  return [
+    ...PGlite.defaultStartParams.filter((parameter) => parameter !== '-F'),
+    ...settings.flatMap((setting) => ['-c', setting]),
+  ];
+};
+
+/** Size of a write-ahead file, MB: those of earlier versions are larger, and the least that is kept is two of them. */
+function segmentOf(folder: string): number {
+  const logs = join(folder, 'pg_wal');
+  const sizes = readdirSync(logs)
+    .filter((name) => /^[0-9A-F]{24}$/.test(name))
+    .map((name) => statSync(join(logs, name)).size);
+  return Math.max(1, Math.round(Math.max(0, ...sizes) / 2 ** 20));
+}
 
 /**
  * Opens the embedded database. What it acknowledges is on the disk. On a full disk it goes on reading, refuses writes, and
@@ -95,7 +108,7 @@ export async function openClient({
     const onDied = () => stop('The database stopped while it was writing.');
     const fs = new DurableFS(folder, { disk, makeRoom, onWritten, onDied });
     isReadOnly = false;
-    const pg = await orStopped(waiting, PGlite.create({ fs, startParams: START }));
+    const pg = await orStopped(waiting, PGlite.create({ fs, startParams: startOf(folder) }));
     return { pg, waiting, stop };
   }
 

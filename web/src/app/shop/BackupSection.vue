@@ -49,13 +49,13 @@ async function restore() {
       settings. One is made each day by itself; the last seven are kept in the data folder. Keep one elsewhere
       as well.
     </p>
-    <p class="row">
+    <p class="beside">
       <a :href="api.backupFile()" download class="ant-btn">Save a backup</a>
       <a :href="api.openFiles()" download class="ant-btn">Save everything as open files</a>
       <Button @click="file?.click()">Restore a backup</Button>
       <input ref="file" type="file" accept=".zip" hidden aria-label="Backup to restore" @change="choose" />
     </p>
-    <p v-if="chosen" role="alert" class="row">
+    <p v-if="chosen" role="alert" class="beside">
       “{{ chosen.name }}” takes the place of every job, the library, the moulds and the settings.
       <Button type="primary" danger :loading="isRestoring" @click="restore">Put it in their place</Button>
       <Button :disabled="isRestoring" @click="chosen = null">Leave them</Button>
@@ -73,17 +73,18 @@ async function restore() {
 </template>
 
 <style scoped>
-.row {
+.beside {
   display: flex;
   gap: 10px;
   align-items: center;
   flex-wrap: wrap;
 }
-.row a.ant-btn {
+.beside a.ant-btn {
   line-height: 22px;
   padding: 4px 15px;
-  border: 1px solid #d9d9d9;
-  border-radius: 6px;
+  border: 1px solid #c4b99d;
+  border-radius: 2px;
+  background: var(--sheet);
   color: var(--ink);
   text-decoration: none;
 }
