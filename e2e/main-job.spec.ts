@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { centreOf, dragBy, expect, openDemo, saved, test } from './support/fixtures.ts';
+import { centreOf, dragBy, expect, leaveField, openDemo, saved, test } from './support/fixtures.ts';
 
 test('moving a feed turns "will not fill" into a margin, and it is still there after a reload', async ({
   page,
@@ -40,7 +40,7 @@ test('one gesture is one undo step, and redo brings it back', async ({ page, hom
   await field.press('Enter');
   // 938.7 mbar outside (ISO 2533 at 640 m) less 26 x 33.864 mbar.
   await expect(field).toHaveValue('58.2 mbar');
-  await page.locator('body').click({ position: { x: 400, y: 20 } });
+  await leaveField(page);
   await page.keyboard.press('Control+z');
   await expect(field).toHaveValue('');
   await page.keyboard.press('Control+Shift+z');
@@ -114,7 +114,7 @@ test('layers, a soft laminate, a shutting action and the results as files', asyn
   await page.getByRole('textbox', { name: 'Resin drawn' }).fill('1.5 kg');
   await page.getByRole('textbox', { name: 'Resin drawn' }).press('Enter');
   await expect(page.getByTestId('verdict')).toContainText('Stays dry in places', { timeout: 60_000 });
-  await page.locator('body').click({ position: { x: 400, y: 20 } });
+  await leaveField(page);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('verdict')).toContainText('Comfortable', { timeout: 60_000 });

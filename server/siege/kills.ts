@@ -6,6 +6,7 @@ import { demoJobs } from '@wick/plan/demo/jobs';
 import { ask, spawnServer } from './running-server.ts';
 
 const WRITERS = 3;
+const PATIENCE = 20_000;
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Writers at work while the server is killed again and again. @returns acknowledged writes, and those that were lost */
@@ -41,7 +42,11 @@ export async function siegeByKills(
       }
     });
     const all = Promise.allSettled(writers);
-    await pause(50 + 450 * Math.random());
+    // Not before some have been answered, however slow the machine; then at any moment.
+    const enough = acknowledged + 2 + Math.floor(40 * Math.random());
+    const patience = Date.now() + PATIENCE;
+    while (acknowledged < enough && Date.now() < patience) await pause(5);
+    await pause(30 * Math.random());
     await server.kill();
     await all;
     // Old jobs are enough looked at.
