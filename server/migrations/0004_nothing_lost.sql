@@ -13,6 +13,7 @@ CREATE TABLE "devices" (
 	"link_id" text,
 	"word_hash" text NOT NULL,
 	"earlier_hash" text,
+	"has_shown_word" boolean DEFAULT false NOT NULL,
 	"word_since" timestamp with time zone DEFAULT now() NOT NULL,
 	"added_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"seen_at" timestamp with time zone DEFAULT now() NOT NULL

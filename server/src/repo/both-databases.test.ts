@@ -122,7 +122,11 @@ describe.each(databases)('on %s', (_, open) => {
       wordHash: 'a',
       wordSince: new Date(),
     });
-    const all = await Promise.all(['b', 'c', 'd'].map((to) => devices.changeWord('d', 'a', to, new Date())));
+    const all = await Promise.all(
+      ['b', 'c', 'd'].map((to) =>
+        devices.changeWord('d', 'a', { wordHash: to, earlierHash: 'a', wordSince: new Date() }),
+      ),
+    );
     expect(all.filter(Boolean)).toHaveLength(1);
   });
 

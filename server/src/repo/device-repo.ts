@@ -25,14 +25,22 @@ export function createDeviceRepo(database: Database) {
       await database.insert(devices).values(device);
     },
 
-    /** @returns whether the word was still the one expected */
-    async changeWord(id: string, from: string, to: string, wordSince: Date): Promise<boolean> {
+    /** @param earlierHash of the word that stays good until the new one is shown. @returns whether the word was still the one expected */
+    async changeWord(
+      id: string,
+      from: string,
+      to: Pick<Device, 'wordHash' | 'earlierHash' | 'wordSince'>,
+    ): Promise<boolean> {
       const rows = await database
         .update(devices)
-        .set({ wordHash: to, earlierHash: from, wordSince, seenAt: sql`now()` })
+        .set({ ...to, hasShownWord: false, seenAt: sql`now()` })
         .where(and(eq(devices.id, id), eq(devices.wordHash, from)))
         .returning({ id: devices.id });
       return rows.length > 0;
+    },
+
+    async noteShown(id: string): Promise<void> {
+      await database.update(devices).set({ hasShownWord: true }).where(eq(devices.id, id));
     },
 
     /** With everything that came in by it, where it is a link. */

@@ -109,8 +109,10 @@ export const devices = pgTable('devices', {
   /** The link it came in by; it goes with it. */
   linkId: text('link_id'),
   wordHash: text('word_hash').notNull(),
-  /** The word before, good for a moment longer: two requests may be under way while it changes. */
+  /** The word before, good until the new one has come back, and a moment longer: its answer may not have arrived. */
   earlierHash: text('earlier_hash'),
+  /** Whether the device has shown the word it was given last. */
+  hasShownWord: boolean('has_shown_word').notNull().default(false),
   wordSince: timestamp('word_since', { withTimezone: true }).notNull().defaultNow(),
   addedAt: timestamp('added_at', { withTimezone: true }).notNull().defaultNow(),
   seenAt: timestamp('seen_at', { withTimezone: true }).notNull().defaultNow(),

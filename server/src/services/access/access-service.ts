@@ -42,12 +42,18 @@ export function createAccessService(
   const attempts = createAttempts(clock.steady);
   let pairings: { readonly code: string; readonly until: number }[] = [];
 
-  async function admit(name: string, access: Device['access'], linkId: string | null, address: string) {
+  /** @returns the cookie of a new device */
+  async function admit(
+    name: string,
+    access: Device['access'],
+    linkId: string | null,
+    address: string,
+  ): Promise<string> {
     const id = randomUUID();
     const word = newWord();
     await devices.add({ id, name, access, linkId, wordHash: hashOf(word), wordSince: new Date(clock.now()) });
     await devices.note({ what: access === 'link' ? 'link made' : 'let in', device: name, address });
-    return { id, cookie: `${id}.${word}` };
+    return `${id}.${word}`;
   }
 
   /** Whether a code is one that was asked for; it is good once. */
@@ -70,16 +76,24 @@ export function createAccessService(
       case 'code':
         return takeCode(asked.code) ? { access: 'full', linkId: null, name: asked.name } : null;
       case 'link': {
-        const link = await deviceOf(asked.link);
-        return link?.access === 'link' ? { access: 'view', linkId: link.id, name: link.name } : null;
+        const { device: link, hash } = await shownBy(asked.link);
+        const isGood = link?.access === 'link' && isSame(hash, link.wordHash);
+        return isGood ? { access: 'view', linkId: link.id, name: link.name } : null;
       }
     }
   }
 
-  async function deviceOf(cookie: string): Promise<Device | null> {
+  /** The device that a cookie names, and the hash of the word it shows. */
+  async function shownBy(cookie: string): Promise<{ device: Device | null; hash: string }> {
     const [id = '', word = ''] = cookie.split('.');
-    const device = /^[0-9a-f-]{36}$/.test(id) ? await devices.find(id) : null;
-    return device && isSame(hashOf(word), device.wordHash) ? device : null;
+    return { device: /^[0-9a-f-]{36}$/.test(id) ? await devices.find(id) : null, hash: hashOf(word) };
+  }
+
+  /** Gives a device a new word; the one it showed stays good until the new one is. Null where another request was quicker. */
+  async function exchange({ id, wordHash }: Device, shown: string): Promise<string | null> {
+    const next = newWord();
+    const to = { wordHash: hashOf(next), earlierHash: shown, wordSince: new Date(clock.now()) };
+    return (await devices.changeWord(id, wordHash, to)) ? `${id}.${next}` : null;
   }
 
   return {
@@ -106,27 +120,29 @@ export function createAccessService(
       } finally {
         attempts.end(address, judged !== null);
       }
-      if (judged) return (await admit(judged.name, judged.access, judged.linkId, address)).cookie;
+      if (judged) return admit(judged.name, judged.access, judged.linkId, address);
       await devices.note({ what: 'refused', device: 'name' in asked ? asked.name : null, address });
       throw new ProblemError('NOT_LET_IN', 'That is not right, or no longer good. Check it and try again.');
     },
 
-    /** Null for whom nobody let in. A word that was exchanged long ago is stolen or copied: its device is sent away. */
+    /**
+     * Null for whom nobody let in. A word from before one that was already shown is stolen or copied, or the newer one is: the
+     * device is sent away.
+     */
     async visitorOf(cookie: string, address: string): Promise<Visitor | null> {
-      const [id = '', word = ''] = cookie.split('.');
-      const device = /^[0-9a-f-]{36}$/.test(id) ? await devices.find(id) : null;
+      const { device, hash } = await shownBy(cookie);
       if (!device || device.access === 'link') return null;
-      const { name, access, wordHash, earlierHash, wordSince } = device;
+      const { id, name, access, wordHash, earlierHash, hasShownWord, wordSince } = device;
       const age = Math.abs(clock.now() - wordSince.getTime());
-      const hash = hashOf(word);
+      const visitor = { id, name, access, cookie: null };
       if (isSame(hash, wordHash)) {
-        if (age < WORD_LASTS) return { id, name, access, cookie: null };
-        const next = newWord();
-        const isExchanged = await devices.changeWord(id, wordHash, hashOf(next), new Date(clock.now()));
-        return { id, name, access, cookie: isExchanged ? `${id}.${next}` : null };
+        if (!hasShownWord) await devices.noteShown(id);
+        return age < WORD_LASTS ? visitor : { ...visitor, cookie: await exchange(device, hash) };
       }
       if (!earlierHash || !isSame(hash, earlierHash)) return null;
-      if (age < EARLIER_LASTS) return { id, name, access, cookie: null };
+      if (age < EARLIER_LASTS) return visitor;
+      // The answer with the new one never arrived.
+      if (!hasShownWord) return { ...visitor, cookie: await exchange(device, hash) };
       await devices.remove(id);
       await devices.note({
         what: 'sent away: its word had been used by someone else',
@@ -144,8 +160,7 @@ export function createAccessService(
     },
 
     /** What a link to look only ends in. */
-    makeLink: async (name: string, address: string): Promise<string> =>
-      (await admit(name, 'link', null, address)).cookie,
+    makeLink: (name: string, address: string): Promise<string> => admit(name, 'link', null, address),
 
     list: async (own: string | null): Promise<AccessDevice[]> =>
       (await devices.list()).map(({ id, name, access, addedAt, seenAt }) => ({
