@@ -1,13 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { jobListItemSchema, type JobListItem, type WrittenJob } from '@wick/contract/api';
+import type { WrittenJob } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job/job';
 import type { JobResult } from '@wick/contract/job/result';
 import type { JobSummary } from '@wick/plan/job/summary';
-import { and, desc, eq, gte, inArray, isNotNull, isNull, ne, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, isNotNull, isNull, ne, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
+import { createJobList } from './job-list.ts';
 import { createResultRepo } from './result-repo.ts';
 import { isKept } from './kept-revisions.ts';
-import { jobRevisions, jobs, moulds, results } from './tables.ts';
+import { jobRevisions, jobs, moulds } from './tables.ts';
 
 /** A document as it lies in the database: of whatever version it was written in. */
 export interface KeptJob extends WrittenJob {
@@ -29,55 +30,6 @@ const kept = ({ id, revision, changedAt, document }: Row): KeptJob => ({
   document,
 });
 
-/** What lists read: written beside the documents. */
-const listed = {
-  id: jobs.id,
-  revision: jobs.revision,
-  changedAt: jobs.changedAt,
-  name: jobs.name,
-  process: jobs.process,
-  isArchived: jobs.isArchived,
-  sketch: jobs.sketch,
-  mouldId: jobs.mouldId,
-  materialIds: jobs.materialIds,
-  resultKey: jobs.resultKey,
-  key: results.key,
-  outcome: results.outcome,
-};
-type Listed = Pick<Row, Exclude<keyof typeof listed, 'key' | 'outcome'>> & {
-  readonly key: string | null;
-  readonly outcome: JobListItem['outcome'];
-};
-
-const NO_SKETCH: JobListItem['sketch'] = { outline: [], holes: [], zones: [], feeds: [], vents: [] };
-
-function listItem({ changedAt, sketch, resultKey, key, ...row }: Listed): JobListItem {
-  const item: JobListItem = {
-    ...row,
-    changedAt: changedAt.toISOString(),
-    sketch: sketch ?? NO_SKETCH,
-    isStale: row.outcome !== null && key !== resultKey,
-    isDamaged: false,
-  };
-  return jobListItemSchema.safeParse(item).success ? item : damagedItem(row.id, item);
-}
-
-/** A place in the list for what cannot be read of a job. */
-const damagedItem = (id: string, known: Partial<JobListItem> = {}): JobListItem => ({
-  id,
-  revision: Number.isInteger(known.revision) ? known.revision! : 1,
-  changedAt: known.changedAt ?? new Date(0).toISOString(),
-  name: typeof known.name === 'string' && known.name !== '' ? known.name : 'A job that cannot be read',
-  process: 'infusion',
-  isArchived: false,
-  sketch: NO_SKETCH,
-  mouldId: null,
-  materialIds: [],
-  outcome: null,
-  isStale: false,
-  isDamaged: true,
-});
-
 /** A state that a job has been in. */
 export interface KeptRevision {
   readonly revision: number;
@@ -96,23 +48,6 @@ type Connection = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
 export function createJobRepo(database: Database) {
   const isThere = (id: string) => and(eq(jobs.id, id), isNull(jobs.deletedAt));
   const isAt = (id: string, revision: number) => and(isThere(id), eq(jobs.revision, revision));
-
-  const listedWhere = (which?: SQL) =>
-    database
-      .select(listed)
-      .from(jobs)
-      .leftJoin(results, and(eq(results.jobId, jobs.id), eq(results.layoutId, jobs.currentLayoutId)))
-      .where(and(isNull(jobs.deletedAt), which))
-      .orderBy(desc(jobs.changedAt));
-
-  async function ids(): Promise<string[]> {
-    const rows = await database
-      .select({ id: jobs.id })
-      .from(jobs)
-      .where(isNull(jobs.deletedAt))
-      .orderBy(desc(jobs.changedAt));
-    return rows.map(({ id }) => id);
-  }
 
   /** A job that is put on another mould holds it until both are written. @throws MouldGoneError */
   async function requireMould(on: Connection, id: string, mouldId: string | null) {
@@ -138,24 +73,7 @@ export function createJobRepo(database: Database) {
   }
 
   return {
-    /** Newest first. Reads what is written beside the documents, never the documents. */
-    async list(): Promise<JobListItem[]> {
-      try {
-        return (await listedWhere()).map(listItem);
-      } catch (error) {
-        // One that cannot be read hides none of the others; where none can, that is said.
-        const all = await ids().catch(() => {
-          throw error;
-        });
-        const items = all.map(
-          async (id) => (await listedWhere(eq(jobs.id, id))).map(listItem)[0] ?? damagedItem(id),
-        );
-        return Promise.all(items.map((item, n) => item.catch(() => damagedItem(all[n]!))));
-      }
-    },
-
-    /** Newest first. */
-    ids,
+    ...createJobList(database),
 
     async isThere(id: string): Promise<boolean> {
       const rows = await database.select({ id: jobs.id }).from(jobs).where(isThere(id));
