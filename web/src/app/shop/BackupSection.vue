@@ -49,13 +49,13 @@ async function restore() {
       settings. One is made each day by itself; the last seven are kept in the data folder. Keep one elsewhere
       as well.
     </p>
-    <p class="beside">
-      <a :href="api.backupFile()" download class="ant-btn">Save a backup</a>
-      <a :href="api.openFiles()" download class="ant-btn">Save everything as open files</a>
+    <p class="tools">
+      <Button :href="api.backupFile()" download>Save a backup</Button>
+      <Button :href="api.openFiles()" download>Save everything as open files</Button>
       <Button @click="file?.click()">Restore a backup</Button>
       <input ref="file" type="file" accept=".zip" hidden aria-label="Backup to restore" @change="choose" />
     </p>
-    <p v-if="chosen" role="alert" class="beside">
+    <p v-if="chosen" role="alert" class="tools">
       “{{ chosen.name }}” takes the place of every job, the library, the moulds and the settings.
       <Button type="primary" danger :loading="isRestoring" @click="restore">Put it in their place</Button>
       <Button :disabled="isRestoring" @click="chosen = null">Leave them</Button>
@@ -71,21 +71,3 @@ async function restore() {
     </ul>
   </section>
 </template>
-
-<style scoped>
-.beside {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  flex-wrap: wrap;
-}
-.beside a.ant-btn {
-  line-height: 22px;
-  padding: 4px 15px;
-  border: 1px solid #c4b99d;
-  border-radius: 2px;
-  background: var(--sheet);
-  color: var(--ink);
-  text-decoration: none;
-}
-</style>

@@ -48,7 +48,7 @@ const makeLink = () =>
   <section v-if="isOnNetwork" data-testid="devices">
     <h3>Devices on the network</h3>
     <p v-if="message" class="ember" role="alert">{{ message }}</p>
-    <p class="beside">
+    <p class="tools">
       <Button @click="pair">Let one more device in</Button>
       <Input
         v-model:value="linkName"
@@ -59,7 +59,7 @@ const makeLink = () =>
       />
       <Button @click="makeLink">Make a link to look only</Button>
     </p>
-    <p v-if="pairing" class="beside">
+    <p v-if="pairing" class="tools">
       <img v-if="code" :src="code" alt="Way in for the other device" width="120" height="120" />
       <span>
         Scan this with it, or open this address there and type<br />
@@ -109,11 +109,6 @@ const makeLink = () =>
 </template>
 
 <style scoped>
-.beside {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-}
 .name {
   width: 180px;
   margin-left: 20px;
