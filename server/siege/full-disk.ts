@@ -49,8 +49,8 @@ export async function siegeByFullDisk(requests: number): Promise<FullDiskResult>
     log: pino({ level: 'silent' }),
     ...{ hosts: OWN_NAMES, isOnNetwork: false, isSecure: false },
     backup: {
-      backups: createBackupService(createBackupRepo(database), home),
-      folder: home,
+      backups: createBackupService(createBackupRepo(database), { folder: home, passing: home }),
+      passing: home,
       restore: () => Promise.reject(new Error('not here')),
     },
   });

@@ -17,6 +17,7 @@ import { FolderError } from './repo/embedded/folder-error.ts';
 import { installDatabase, takeFolder, type DataFolder } from './repo/embedded/folder.ts';
 import { checkBackup } from './services/backup/backup-file.ts';
 import { createBackupService, stamp } from './services/backup/backup-service.ts';
+import { ProblemError } from './services/problem.ts';
 import { salvage } from './services/backup/salvage.ts';
 import { createServices } from './services/services.ts';
 import { requirePassPhrase } from './ask-pass-phrase.ts';
@@ -54,9 +55,13 @@ async function main() {
 async function run(settings: Settings, folder: DataFolder, store: Store) {
   closeStore = store.close;
   const services = createServices(store.database);
-  const backups = createBackupService(createBackupRepo(store.database), folder.backups);
+  const backups = createBackupService(createBackupRepo(store.database), {
+    folder: folder.backups,
+    passing: folder.passing,
+  });
   const passDay = async () => {
-    if (await services.upkeep.passDay(today())) await backups.makeNightly();
+    await services.upkeep.passDay(today());
+    await backups.makeNightly();
   };
   const keepDays = () =>
     void passDay().catch((error: unknown) => log.error({ err: error }, 'no nightly backup'));
@@ -74,7 +79,7 @@ async function run(settings: Settings, folder: DataFolder, store: Store) {
     hosts: hostsOf(names),
     isOnNetwork: settings.isOnNetwork,
     isSecure: certificate !== null,
-    backup: { backups, folder: folder.backups, restore: store.restore },
+    backup: { backups, passing: folder.passing, restore: store.restore },
     webFolder: existsSync(webFolder) ? webFolder : undefined,
   });
   const server = await listen(app, settings, certificate);
@@ -88,17 +93,25 @@ async function run(settings: Settings, folder: DataFolder, store: Store) {
 const hostsOf = (names: readonly string[]) =>
   new Set([...OWN_NAMES, ...names.map((name) => (isIPv6(name) ? `[${name}]` : name))]);
 
-/** Until the last backup has been restored. */
+/** Until the last backup has been restored. For this machine alone: who may come in is not known without the database. */
 async function rescue(settings: Settings, folder: DataFolder, what: string) {
-  log.fatal(`The database in ${folder.database} is damaged. ${what} It was left as it is.`);
-  const backups = createBackupService({ readAll: async () => undefined }, folder.backups);
+  const own = { ...settings, host: '127.0.0.1' };
+  log.fatal(`The database in ${folder.database} is damaged: ${what}. It was left as it is.`);
+  const backups = createBackupService(
+    { readAll: async () => undefined },
+    {
+      folder: folder.backups,
+      passing: folder.passing,
+    },
+  );
   const app = createRescueApp({
     what,
     hosts: OWN_NAMES,
     backups: backups.nightlies(),
     salvage: (onChunk) => salvage(folder, onChunk),
     async restore(name) {
-      const backup = backups.pathOf(name)!;
+      const backup = backups.pathOf(name);
+      if (!backup) throw new ProblemError('NOT_FOUND', 'This backup is no longer in the data folder.');
       await checkBackup(backup);
       await makeDatabase(folder, backup);
       installDatabase(folder, `database damaged ${stamp(new Date())}`);
@@ -113,9 +126,9 @@ async function rescue(settings: Settings, folder: DataFolder, what: string) {
       }, 500);
     },
   });
-  const server = await listen(app, settings);
+  const server = await listen(app, own);
   log.info(
-    `Open ${addressOf(server, settings)} in a browser: it offers the last backup, and to save what can be read.`,
+    `Open ${addressOf(server, own)} on this machine in a browser: it offers the last backup, and to save what can be read.`,
   );
 }
 

@@ -1,7 +1,6 @@
 import { copyFileSync, createWriteStream, existsSync, readdirSync, rmSync, statSync } from 'node:fs';
-import { get } from 'node:http';
+import { get, type IncomingMessage } from 'node:http';
 import { get as getSecurely } from 'node:https';
-import type { IncomingMessage } from 'node:http';
 import { resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { fileURLToPath } from 'node:url';
@@ -47,7 +46,10 @@ async function backupHere(file: string, settings: Settings) {
     const store = await (settings.databaseUrl
       ? openServerStore(settings.databaseUrl, quiet)
       : openEmbeddedStore(folder, quiet));
-    const made = await createBackupService(createBackupRepo(store.database), folder.backups).make();
+    const made = await createBackupService(createBackupRepo(store.database), {
+      folder: folder.backups,
+      passing: folder.passing,
+    }).make();
     copyFileSync(made, file);
     rmSync(made);
     await store.close();

@@ -80,7 +80,7 @@ export async function openEmbeddedStore(folder: DataFolder, log: Log): Promise<S
   const opened = await openEmbedded(parts).catch((error: unknown) => {
     if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
       throw new FolderError(`The disk that holds ${folder.root} is full. Free some space and start again.`);
-    throw new DamagedError(`It does not open: ${wordsOf(error)}`);
+    throw new DamagedError(`it does not open, ${wordsOf(error)}`);
   });
   await readThrough(opened.database).catch(async (error: unknown) => {
     await opened.close().catch(() => undefined);

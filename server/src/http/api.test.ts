@@ -39,12 +39,12 @@ beforeAll(async () => {
   expect(await seedIfEmpty(database)).toBe(true);
   expect(await seedIfEmpty(database)).toBe(false);
   const folder = mkdtempSync(join(tmpdir(), 'wick-api-'));
-  const backups = createBackupService(createBackupRepo(database), folder);
+  const backups = createBackupService(createBackupRepo(database), { folder, passing: folder });
   parts = {
     ...createServices(database),
     log: quiet,
     ...{ hosts: OWN_NAMES, isOnNetwork: false, isSecure: false },
-    backup: { backups, folder, restore: () => Promise.reject(new Error('not here')) },
+    backup: { backups, passing: folder, restore: () => Promise.reject(new Error('not here')) },
   };
   app = createApp(parts);
 });

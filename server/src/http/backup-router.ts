@@ -1,10 +1,10 @@
-import { createWriteStream, mkdirSync, rmSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { createWriteStream, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { routes } from '@wick/contract/api';
 import { Router, type RequestHandler, type Response } from 'express';
-import type { BackupService } from '../services/backup/backup-service.ts';
-import { stamp } from '../services/backup/backup-service.ts';
+import { stamp, type BackupService } from '../services/backup/backup-service.ts';
 import { writeOpenFiles, type OpenFilesFrom } from '../services/backup/open-files.ts';
 import { ProblemError } from '../services/problem.ts';
 import { serve } from './serve.ts';
@@ -12,13 +12,13 @@ import { serve } from './serve.ts';
 export interface BackupParts {
   readonly backups: BackupService;
   /** Where a file that is sent may lie for a while. */
-  readonly folder: string;
+  readonly passing: string;
   readonly restore: (backup: string) => Promise<string>;
 }
 
 const ZIP_TYPE = 'application/zip';
 
-export function backupRouter({ backups, folder, restore }: BackupParts, from: OpenFilesFrom): Router {
+export function backupRouter({ backups, passing, restore }: BackupParts, from: OpenFilesFrom): Router {
   const router = Router();
   serve(router, routes.listBackups, async () => backups.nightlies());
   router.get(routes.takeBackup.path, async (request, response) => {
@@ -38,7 +38,7 @@ export function backupRouter({ backups, folder, restore }: BackupParts, from: Op
     await writeOpenFiles(from, (chunk) => void response.write(chunk));
     response.end();
   });
-  router.post(routes.restoreBackup.path, takeFile(folder), async (_request, response) => {
+  router.post(routes.restoreBackup.path, takeFile(passing), async (_request, response) => {
     const { path } = response.locals as { path: string };
     try {
       response.json({ keptAs: await restore(path) });
@@ -51,12 +51,11 @@ export function backupRouter({ backups, folder, restore }: BackupParts, from: Op
 
 /** Puts what is sent into a file, as it comes. */
 const takeFile =
-  (folder: string): RequestHandler =>
+  (passing: string): RequestHandler =>
   async (request, response: Response, next) => {
     if (request.headers['content-type'] !== ZIP_TYPE)
       throw new ProblemError('WRONG_TYPE', `Send the backup as ${ZIP_TYPE}.`);
-    mkdirSync(folder, { recursive: true, mode: 0o700 });
-    const path = join(folder, `sent ${stamp(new Date())} ${Math.random().toString(36).slice(2, 8)}`);
+    const path = join(passing, `sent ${randomUUID()}`);
     try {
       await pipeline(request, createWriteStream(path, { mode: 0o600 }));
     } catch (error) {

@@ -25,7 +25,8 @@ export function createRescueApp({ what, backups, restore, salvage, hosts }: Resc
     response.send(Buffer.concat(chunks));
   });
   app.post('/rescue/restore', async (_request, response) => {
-    await restore(backups[0]!.name);
+    if (!backups[0]) throw new ProblemError('NOT_FOUND', 'There is no nightly backup in the data folder.');
+    await restore(backups[0].name);
     response.send(page('The backup is in place', '<p><a href="/">Go to the jobs</a></p>'));
   });
   app.use('/api', () => {
@@ -48,7 +49,7 @@ export function createRescueApp({ what, backups, restore, salvage, hosts }: Resc
 const damagedPage = (what: string, [last]: readonly BackupFile[]) =>
   page(
     'The database is damaged',
-    `<p>${escaped(what)}</p>
+    `<p>What was found: ${escaped(what)}.</p>
     <p>It was left as it is. Nothing is written to it.</p>
     ${
       last

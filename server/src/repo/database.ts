@@ -1,4 +1,4 @@
-import { rmSync } from 'node:fs';
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
@@ -20,6 +20,8 @@ export interface OpenedDatabase {
 
 const migrationsFolder = fileURLToPath(new URL('../../migrations', import.meta.url));
 
+/** Of the PostgreSQL that is embedded. */
+const PG_MAJOR = 18;
 /** Longest that a server may take for one statement, ms. */
 const STATEMENT_LIMIT = 30_000;
 const CONNECTIONS = 10;
@@ -46,6 +48,9 @@ export async function makeEmbedded(folder: string): Promise<OpenedDatabase> {
 
 /** Opens a copy of a damaged database to read what can be read of it: pages that are damaged count as empty. */
 export async function openDamaged(folder: string): Promise<OpenedDatabase> {
+  // Without this file PGlite would make a new database over what is there.
+  const mark = join(folder, 'PG_VERSION');
+  if (!existsSync(mark)) writeFileSync(mark, `${PG_MAJOR}\n`);
   rmSync(join(folder, 'postmaster.pid'), { force: true });
   const settings = [
     'zero_damaged_pages=on',

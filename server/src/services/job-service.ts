@@ -87,15 +87,8 @@ export function createJobService(
     list: (): Promise<JobListItem[]> => repo.list(),
     allIds: (): Promise<string[]> => repo.ids(),
 
-    /** What is stored of jobs that cannot be read, by their ids. */
-    async unreadable(): Promise<[string, unknown][]> {
-      const all: [string, unknown][] = [];
-      for (const id of await repo.ids()) {
-        const kept = await repo.find(id).catch(() => null);
-        if (kept && !readJob(kept.document).ok) all.push([id, kept.document]);
-      }
-      return all;
-    },
+    /** What lies in the database of a job, read or not. */
+    stored: async (id: string): Promise<unknown> => (await repo.find(id))?.document ?? null,
 
     create: async (wanted: NewJob): Promise<StoredJob> =>
       'copyOf' in wanted ? copy(wanted) : add(newJob(wanted)),

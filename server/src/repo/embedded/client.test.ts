@@ -1,4 +1,4 @@
-import { cpSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
@@ -146,3 +146,18 @@ test('what a stopped process has left behind does not keep it from opening', asy
   expect(await ids(again)).toEqual([1]);
   await again.close();
 }, 30_000);
+
+test('a folder that has lost its mark is not taken for an empty one, and nothing in it is touched', async () => {
+  const root = mkdtempSync(join(tmpdir(), 'wick-client-'));
+  cpSync(template, root, { recursive: true });
+  const folder = join(root, 'database');
+  rmSync(join(folder, 'PG_VERSION'));
+  const files = () => readdirSync(folder, { recursive: true }).sort();
+  const before = files();
+  const { disk } = frailDisk();
+  const reserve = createReserve(join(root, 'reserve'), disk);
+  await expect(openClient({ folder, disk, reserve, onNotice: () => undefined })).rejects.toThrow(
+    /PG_VERSION/,
+  );
+  expect(files()).toEqual(before);
+});

@@ -1,4 +1,4 @@
-import { readdirSync, rmSync, statSync } from 'node:fs';
+import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { PGlite, type Results, type Transaction } from '@electric-sql/pglite';
 import type { Disk } from './disk.ts';
@@ -8,7 +8,7 @@ import type { Reserve } from './reserve.ts';
 /** Write-ahead bytes after which they are worked into the tables, and after how many the room of dead rows is made free. */
 const CHECKPOINT_AFTER = 4_000_000;
 const VACUUM_AFTER = 16_000_000;
-/** Longest that anything asked of the database may take, ms. */
+/** Longest that the database may answer nothing while it is asked, ms. A backup asks for longer than that, and is answered all along. */
 const TIME_LIMIT = 30_000;
 
 /** The database stopped while it was asked; it is opened anew for what comes next. */
@@ -91,7 +91,11 @@ export async function openClient({
     return reserve.give();
   };
 
+  let lastAnswer = performance.now();
+
   async function open(): Promise<Living> {
+    // PGlite would make a new database over what is there.
+    if (!existsSync(join(folder, 'PG_VERSION'))) throw new Error('its file PG_VERSION is missing');
     // The folder is held by a lock of its own: what an earlier process left says nothing.
     rmSync(join(folder, 'postmaster.pid'), { force: true });
     const waiting: Living['waiting'] = new Set();
@@ -105,8 +109,9 @@ export async function openClient({
       unworked.checkpoint += byteCount;
       unworked.vacuum += byteCount;
     };
-    const onDied = () => stop('The database stopped while it was writing.');
-    const fs = new DurableFS(folder, { disk, makeRoom, onWritten, onDied });
+    const onDied = () => stop('the database gave up');
+    const onAnswered = () => (lastAnswer = performance.now());
+    const fs = new DurableFS(folder, { disk, makeRoom, onWritten, onAnswered, onDied });
     isReadOnly = false;
     const pg = await orStopped(waiting, PGlite.create({ fs, startParams: startOf(folder) }));
     return { pg, waiting, stop };
@@ -142,14 +147,19 @@ export async function openClient({
 
   async function ask<T>(work: (pg: PGlite) => Promise<T>): Promise<T> {
     const { pg, waiting, stop } = await alive();
-    const timer = setTimeout(() => stop('The database did not answer in time.'), TIME_LIMIT);
+    lastAnswer = performance.now();
+    const watch = setInterval(() => {
+      if (performance.now() - lastAnswer > TIME_LIMIT) stop('the database did not answer in time');
+    }, TIME_LIMIT / 4);
     const whole = async () => {
       await heedDisk(pg);
-      const answer = await work(pg);
-      await upkeep(pg);
-      return answer;
+      return work(pg);
     };
-    return orStopped(waiting, whole()).finally(() => clearTimeout(timer));
+    const answer = orStopped(waiting, whole()).finally(() => clearInterval(watch));
+    // Not before whoever asked has his answer; what comes of it is no matter of his.
+    const tend = () => void orStopped(waiting, upkeep(pg)).catch(() => undefined);
+    answer.then(() => setImmediate(tend)).catch(() => undefined);
+    return answer;
   }
 
   await alive();

@@ -33,6 +33,8 @@ export interface DurableParts {
   /** Makes room on a full disk. @returns whether there was any to make */
   readonly makeRoom: () => boolean;
   readonly onWritten: (path: string, byteCount: number) => void;
+  /** A question was answered. */
+  readonly onAnswered: () => void;
   /** The database has given up: it answers nothing more and has to be opened anew. */
   readonly onDied: () => void;
 }
@@ -54,6 +56,11 @@ export class DurableFS extends NodeFS {
     const { preRun = [] } = own.emscriptenOpts;
     const equip = (module: unknown) => this.equip(module as HostModule);
     return { emscriptenOpts: { ...own.emscriptenOpts, preRun: [...preRun, equip] } };
+  }
+
+  /** PGlite calls this after each answer. */
+  override async syncToFs() {
+    this.parts.onAnswered();
   }
 
   private equip(module: HostModule) {

@@ -23,6 +23,8 @@ export interface DataFolder extends FolderLock {
   readonly unfinished: string;
   readonly reserve: string;
   readonly backups: string;
+  /** For files on their way in or out; emptied at each start. */
+  readonly passing: string;
 }
 
 /**
@@ -35,6 +37,9 @@ export function takeFolder(wanted: string): DataFolder {
   const database = join(root, 'database');
   try {
     moveFromRoot(root, database);
+    finishInstalling(root, database);
+    rmSync(join(root, PASSING), { recursive: true, force: true });
+    mkdirSync(join(root, PASSING), { mode: 0o700 });
     keepPrivate(root);
   } catch (error) {
     lock.unlock();
@@ -46,9 +51,14 @@ export function takeFolder(wanted: string): DataFolder {
     unfinished: join(root, 'database.new'),
     reserve: join(root, 'reserve'),
     backups: join(root, 'backups'),
+    passing: join(root, PASSING),
     ...lock,
   };
 }
+
+const PASSING = 'passing';
+/** A database that is whole and about to take its place. */
+const READY = 'database.ready';
 
 function usable(wanted: string): string {
   try {
@@ -108,7 +118,17 @@ function syncTree(path: string): void {
 /** A database that is whole takes its place. @param keepAs name for the one that is there now */
 export function installDatabase({ root, database, unfinished }: DataFolder, keepAs?: string): void {
   syncTree(unfinished);
+  renameSync(unfinished, join(root, READY));
+  syncPath(root);
   if (keepAs !== undefined && existsSync(database)) renameSync(database, join(root, keepAs));
-  renameSync(unfinished, database);
+  finishInstalling(root, database);
+}
+
+/** Also where it was cut short: the one before is out of its place, or still in it, and then it stays. */
+function finishInstalling(root: string, database: string) {
+  const ready = join(root, READY);
+  if (!existsSync(ready)) return;
+  if (existsSync(database)) rmSync(ready, { recursive: true });
+  else renameSync(ready, database);
   syncPath(root);
 }

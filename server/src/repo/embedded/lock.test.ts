@@ -4,6 +4,7 @@ import {
   mkdtempSync,
   readdirSync,
   readFileSync,
+  renameSync,
   statSync,
   symlinkSync,
   writeFileSync,
@@ -12,7 +13,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { FolderError } from './folder-error.ts';
-import { takeFolder } from './folder.ts';
+import { installDatabase, takeFolder } from './folder.ts';
 import { lockFolder } from './lock.ts';
 import { processMark } from './process-mark.ts';
 
@@ -88,6 +89,34 @@ describe('a data folder', () => {
     const { database, unlock } = takeFolder(root);
     expect(readdirSync(database).sort()).toEqual(['PG_VERSION', 'base', 'global']);
     unlock();
-    expect(readdirSync(root)).toEqual(['database']);
+    expect(readdirSync(root).sort()).toEqual(['database', 'passing']);
+  });
+
+  test('a database that was being put in its place is there after a cut, or the one before it is', () => {
+    const folder = newFolder();
+    const is = (what: string) => (path: string) => {
+      mkdirSync(join(folder, path));
+      writeFileSync(join(folder, path, 'PG_VERSION'), what);
+    };
+    const opened = () => {
+      const { database, unlock } = takeFolder(folder);
+      unlock();
+      return readFileSync(join(database, 'PG_VERSION'), 'utf8');
+    };
+    // Cut before the old one had left its place: nobody was told that it had.
+    is('old')('database');
+    is('new')('database.ready');
+    expect(opened()).toBe('old');
+    // Cut after that.
+    is('new')('database.ready');
+    renameSync(join(folder, 'database'), join(folder, 'database before'));
+    expect(opened()).toBe('new');
+    // And whole: the one before is kept.
+    const taken = takeFolder(folder);
+    is('restored')('database.new');
+    installDatabase(taken, 'database before that');
+    taken.unlock();
+    expect(opened()).toBe('restored');
+    expect(readFileSync(join(folder, 'database before that', 'PG_VERSION'), 'utf8')).toBe('new');
   });
 });

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import type { BackupFile } from '@wick/contract/api';
@@ -8,13 +9,21 @@ import { writeBackup } from './backup-file.ts';
 const KEPT = 7;
 const NIGHTLY = 'nightly ';
 const ENDING = '.wick-backup.zip';
+const DATE_LENGTH = 10;
 
 export type BackupService = ReturnType<typeof createBackupService>;
 
-/** Backups of everything, each checked when it is written. @param folder where they lie */
+export interface BackupFolders {
+  /** Where those of the nights lie. */
+  readonly folder: string;
+  /** Where one that is taken away lies until it is. */
+  readonly passing: string;
+}
+
+/** Backups of everything, each checked when it is written. */
 export function createBackupService(
   repo: Pick<BackupRepo, 'readAll'>,
-  folder: string,
+  { folder, passing }: BackupFolders,
   now = () => new Date(),
 ) {
   const nightlies = () =>
@@ -25,20 +34,22 @@ export function createBackupService(
           .reverse()
       : [];
 
-  async function write(name: string): Promise<string> {
-    mkdirSync(folder, { recursive: true, mode: 0o700 });
-    const path = join(folder, name);
+  async function write(where: string, name: string): Promise<string> {
+    mkdirSync(where, { recursive: true, mode: 0o700 });
+    const path = join(where, name);
     await writeBackup(path, now().toISOString(), repo.readAll);
     return path;
   }
 
   return {
     /** One to take away; it is the caller's to delete. @returns its path */
-    make: () => write(`${stamp(now())} ${Math.random().toString(36).slice(2, 8)}${ENDING}`),
+    make: () => write(passing, `${randomUUID()}${ENDING}`),
 
     /** The one of the day, once; of earlier ones the last seven are kept. */
     async makeNightly(): Promise<void> {
-      await write(`${NIGHTLY}${stamp(now())}${ENDING}`);
+      const ofToday = `${NIGHTLY}${stamp(now()).slice(0, DATE_LENGTH)}`;
+      if (nightlies().some((name) => name.startsWith(ofToday))) return;
+      await write(folder, `${NIGHTLY}${stamp(now())}${ENDING}`);
       for (const name of nightlies().slice(KEPT)) rmSync(join(folder, name), { force: true });
     },
 

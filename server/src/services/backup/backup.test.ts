@@ -133,10 +133,14 @@ describe('a backup', () => {
     let day = 0;
     const own = createBackupService(
       createBackupRepo(opened.database),
-      mkdtempSync(join(tmpdir(), 'wick-nights-')),
+      { folder: mkdtempSync(join(tmpdir(), 'wick-nights-')), passing: folder },
       () => new Date(Date.UTC(2026, 10, 1 + day)),
     );
-    for (day = 0; day < 9; day++) await own.makeNightly();
+    for (day = 0; day < 9; day++) {
+      await own.makeNightly();
+      // One a day, however often it is looked whether there is one.
+      await own.makeNightly();
+    }
     const kept = own.nightlies();
     expect(kept.map(({ name }) => name.slice(8, 18))).toEqual(
       [9, 8, 7, 6, 5, 4, 3].map((date) => `2026-11-0${date}`),

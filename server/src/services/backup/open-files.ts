@@ -37,12 +37,15 @@ export async function writeOpenFiles(
   let jobs = 0;
   for (const id of await from.jobs.allIds())
     await attempt(`job ${id}`, async () => {
-      const file = await from.jobs.exportFile(id);
-      put(`jobs/${fileName(file.job.name)} ${id.slice(0, 8)}.wick.json`, writeJobFile(file));
-      jobs += 1;
+      try {
+        const file = await from.jobs.exportFile(id);
+        put(`jobs/${fileName(file.job.name)} ${id.slice(0, 8)}.wick.json`, writeJobFile(file));
+        jobs += 1;
+      } catch (error) {
+        put(`unreadable/${id}.json`, JSON.stringify(await from.jobs.stored(id), null, 2));
+        throw error;
+      }
     });
-  for (const [id, document] of await from.jobs.unreadable())
-    put(`unreadable/${id}.json`, JSON.stringify(document, null, 2));
   await attempt('library', async () => {
     const materials = (await from.library.list()).map(({ material }) => material);
     put('library.csv', csvOf(materials));

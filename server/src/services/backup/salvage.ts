@@ -10,10 +10,11 @@ import { writeOpenFiles } from './open-files.ts';
  * @returns how many jobs are in it, and how many things are not
  */
 export async function salvage(
-  { root, database }: Pick<DataFolder, 'root' | 'database'>,
+  { passing, database }: Pick<DataFolder, 'passing' | 'database'>,
   onChunk: (chunk: Uint8Array) => void,
 ): Promise<{ jobs: number; lost: number }> {
-  const copy = join(root, `salvage ${process.pid}`);
+  const copy = join(passing, 'salvage');
+  rmSync(copy, { recursive: true, force: true });
   try {
     cpSync(database, copy, { recursive: true });
     const opened = await openDamaged(copy);
