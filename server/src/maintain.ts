@@ -6,7 +6,7 @@ import { pipeline } from 'node:stream/promises';
 import { fileURLToPath } from 'node:url';
 import { routes } from '@wick/contract/api';
 import { makeDatabase } from './make-database.ts';
-import { openEmbeddedStore, openServerStore, restoreIntoServer } from './open-store.ts';
+import { DamagedError, openEmbeddedStore, openServerStore, restoreIntoServer } from './open-store.ts';
 import { createBackupRepo } from './repo/backup-repo.ts';
 import { FolderError } from './repo/embedded/folder-error.ts';
 import { installDatabase, takeFolder } from './repo/embedded/folder.ts';
@@ -99,13 +99,19 @@ async function restore(file: string, settings: Settings) {
   );
 }
 
+function sentenceOf(error: unknown): string {
+  if (error instanceof FolderError || error instanceof ProblemError) return error.message;
+  if (error instanceof DamagedError)
+    return `The database is damaged: ${error.message}. Nothing was written. Start the server: its first page says what can be done.`;
+  return String((error as Error).stack);
+}
+
 const [, , what, file = ''] = process.argv;
 try {
   const settings = readSettings(process.env, root);
   await (what === 'restore' ? restore : backup)(resolve(file), settings);
   process.exit(0);
 } catch (error) {
-  const isSaid = error instanceof FolderError || error instanceof ProblemError;
-  process.stderr.write(`${isSaid ? error.message : String((error as Error).stack)}\n`);
+  process.stderr.write(`${sentenceOf(error)}\n`);
   process.exit(1);
 }
