@@ -34,11 +34,14 @@ describe('a short siege', () => {
   test('hostile requests over all routes are answered, and with no fault of the server’s own', async () => {
     const folder = join(mkdtempSync(join(tmpdir(), 'wick-siege-')), 'data');
     const server = await spawnServer(folder).ready;
-    const { failures, requests } = await siegeByRequests(server, 1000, 7);
-    expect(failures).toEqual([]);
-    expect(requests).toBeGreaterThanOrEqual(1000);
-    const found = await soak(server, folder, 5, 4000);
-    expect(found.failures).toBe(0);
-    await server.kill();
+    try {
+      const { failures, requests } = await siegeByRequests(server, 1000, 7);
+      expect(failures).toEqual([]);
+      expect(requests).toBeGreaterThanOrEqual(1000);
+      const found = await soak(server, folder, 5, 4000);
+      expect(found.failures).toBe(0);
+    } finally {
+      await server.kill();
+    }
   }, 180_000);
 });

@@ -1,6 +1,7 @@
-import { readdirSync, statSync } from 'node:fs';
+import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import type { JobListItem, StoredJob } from '@wick/contract/api';
+import type { Job, JobLine } from '@wick/contract/job/job';
 import { demoJobs } from '@wick/plan/demo/jobs';
 import { ask, type RunningServer } from './running-server.ts';
 import { memoryOf } from './fuzz.ts';
@@ -18,6 +19,8 @@ export interface SoakResult {
   readonly content: number;
   /** MB at its most. */
   readonly memory: number;
+  /** Share of the processors' time that the machine's host gave to others meanwhile: what was slow for that is not the program's. */
+  readonly stolen: number;
 }
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -31,7 +34,7 @@ export async function soak(
 ): Promise<SoakResult> {
   const times: number[] = [];
   let [failures, folderMost, memory] = [0, 0, 0];
-  const end = Date.now() + duration;
+  const [before, end] = [processorTimes(), Date.now() + duration];
   async function timed<T>(path: string, method = 'GET', body?: unknown) {
     const started = performance.now();
     const answer = await ask<T>(`${server.url}${path}`, method, body);
@@ -52,10 +55,7 @@ export async function soak(
       const made = await timed<StoredJob>('/api/jobs', 'POST', { name: `Client ${client}` });
       let { revision } = made;
       for (let n = 0; Date.now() < end; n++) {
-        const document = {
-          ...demoJobs[(client + n) % demoJobs.length]!,
-          name: `Client ${client} write ${n}`,
-        };
+        const document = changed(demoJobs[client % demoJobs.length]!, `Client ${client} write ${n}`, n);
         ({ revision } = await timed<{ revision: number }>(`/api/jobs/${made.id}`, 'PUT', {
           revision,
           document,
@@ -78,6 +78,37 @@ export async function soak(
     folderEnd: sizeOf(join(folder, 'database')),
     content: await contentOf(server.url),
     memory,
+    stolen: stolenSince(before),
+  };
+}
+
+/** Of all processors since the machine was started, in ticks; none where the system does not tell. */
+function processorTimes(): number[] {
+  try {
+    return readFileSync('/proc/stat', 'utf8').split('\n')[0]!.trim().split(/\s+/).slice(1).map(Number);
+  } catch {
+    return [];
+  }
+}
+
+/** The eighth of Linux's times is what a virtual machine was not given. */
+function stolenSince(before: readonly number[]): number {
+  const passed = processorTimes().map((ticks, i) => ticks - (before[i] ?? 0));
+  const all = passed.slice(0, 8).reduce((sum, ticks) => sum + ticks, 0);
+  return all > 0 ? (passed[7] ?? 0) / all : NaN;
+}
+
+/** With its lines where a hand has dragged them to. */
+function changed(job: Job, name: string, n: number): Job {
+  const by = (n % 50) * 1e-3;
+  const dragged = ({ points, ...line }: JobLine) => ({
+    ...line,
+    points: points.map(({ x, y }) => ({ x: x + by, y })),
+  });
+  return {
+    ...job,
+    name,
+    layouts: job.layouts.map((layout) => ({ ...layout, lines: layout.lines.map(dragged) })),
   };
 }
 

@@ -19,6 +19,7 @@ import { checkBackup } from './services/backup/backup-file.ts';
 import { createBackupService, stamp } from './services/backup/backup-service.ts';
 import { ProblemError } from './services/problem.ts';
 import { salvage } from './services/backup/salvage.ts';
+import { createJobReader } from './services/reading/job-reader.ts';
 import { createServices } from './services/services.ts';
 import { requirePassPhrase } from './ask-pass-phrase.ts';
 import { readSettings, type Settings } from './settings.ts';
@@ -54,7 +55,7 @@ async function main() {
 
 async function run(settings: Settings, folder: DataFolder, store: Store) {
   closeStore = store.close;
-  const services = createServices(store.database);
+  const services = createServices(store.database, createJobReader());
   const backups = createBackupService(createBackupRepo(store.database), {
     folder: folder.backups,
     passing: folder.passing,

@@ -28,6 +28,8 @@ interface Profile {
   /** Least and greatest x in each row. */
   readonly left: Float64Array;
   readonly right: Float64Array;
+  /** Greatest x of all. */
+  readonly reach: number;
 }
 
 /**
@@ -43,15 +45,16 @@ export function nest(pieces: readonly CutPiece[], rollWidth: number, gap = 0.005
   const rowCount = Math.max(1, Math.ceil(rollWidth / ROW - 1e-9));
   const front = new Float64Array(rowCount);
   const placed: PlacedPiece[] = [];
+  const profile = profilesOnce();
   const order = [...fits].sort((a, b) => b.length - a.length || b.width - a.width || a.order - b.order);
   for (const piece of order) {
-    const choices = [profileOf(piece, false), profileOf(piece, true)].map((profile, i) => ({
-      ...bestPlace(profile, front, rollWidth, piece.width),
-      profile,
+    const choices = [profile(piece, false), profile(piece, true)].map((own, i) => ({
+      ...bestPlace(own, front, rollWidth, piece.width),
+      own,
       isTurned: i === 1,
     }));
-    const { row, x, profile, isTurned } = choices[choices[1].end < choices[0].end - 1e-9 ? 1 : 0];
-    const [reachLeft, reachRight] = [profile.left, profile.right];
+    const { row, x, own, isTurned } = choices[choices[1].end < choices[0].end - 1e-9 ? 1 : 0];
+    const [reachLeft, reachRight] = [own.left, own.right];
     const y = Math.min(row * ROW, rollWidth - piece.width);
     for (let r = 0; r < reachLeft.length && row + r < rowCount; r++)
       front[row + r] = Math.max(front[row + r], x + reachRight[r] + gap);
@@ -62,8 +65,8 @@ export function nest(pieces: readonly CutPiece[], rollWidth: number, gap = 0.005
     const put = (p: Point): Point => ({ x: p.x + x, y: p.y + y });
     placed.push({
       piece,
-      outline: profile.outline.map(put),
-      holes: profile.holes.map((h) => h.map(put)),
+      outline: own.outline.map(put),
+      holes: own.holes.map((h) => h.map(put)),
       isTurned,
     });
   }
@@ -81,16 +84,27 @@ export function nest(pieces: readonly CutPiece[], rollWidth: number, gap = 0.005
 }
 
 /** The row at which the piece's far end comes out least far along the roll. */
-function bestPlace({ left, right }: Profile, front: Float64Array, rollWidth: number, width: number) {
+function bestPlace({ left, reach }: Profile, front: Float64Array, rollWidth: number, width: number) {
   const last = Math.max(0, Math.floor((rollWidth - width) / ROW + 1e-9));
   let best = { row: 0, x: 0, end: Infinity };
   for (let row = 0; row <= last; row++) {
+    const least = best.end - 1e-9 - reach;
     let x = 0;
-    for (let r = 0; r < left.length && row + r < front.length; r++) x = Math.max(x, front[row + r] - left[r]);
-    const end = x + Math.max(...right);
-    if (end < best.end - 1e-9) best = { row, x, end };
+    for (let r = 0; r < left.length && row + r < front.length && x < least; r++)
+      x = Math.max(x, front[row + r] - left[r]);
+    if (x < least) best = { row, x, end: x + reach };
   }
   return best;
+}
+
+/** Many plies are cut to one shape, whose profiles are made once. */
+function profilesOnce(): (piece: CutPiece, isTurned: boolean) => Profile {
+  const known = new Map<CutPiece['outline'], Profile[]>();
+  return (piece, isTurned) => {
+    const own = known.get(piece.outline) ?? [];
+    known.set(piece.outline, own);
+    return (own[Number(isTurned)] ??= profileOf(piece, isTurned));
+  };
 }
 
 function profileOf(piece: CutPiece, isTurned: boolean): Profile {
@@ -114,7 +128,8 @@ function profileOf(piece: CutPiece, isTurned: boolean): Profile {
       for (const y of [Math.max(low.y, row * ROW), Math.min(high.y, (row + 1) * ROW)]) reach(row, at(y));
     for (const p of [a, b]) reach(Math.floor(p.y / ROW), p.x);
   });
-  return { outline, holes: piece.holes.map((hole) => hole.map(turn)), left, right };
+  const holes = piece.holes.map((hole) => hole.map(turn));
+  return { outline, holes, left, right, reach: right.reduce((far, x) => Math.max(far, x)) };
 }
 
 function shoelace(ring: readonly Point[]): number {

@@ -5,7 +5,8 @@ import { piecesOf, type CutPiece } from '@wick/core/kit/cut-pieces';
 import { nest, type Nest } from '@wick/core/kit/nest';
 import { writeCsv } from '../files/csv.ts';
 import type { LaidJob } from '../job/laid.ts';
-import { plyCutsOf, regionsOf } from './ply-book.ts';
+import { plyCutsOf } from './ply-book.ts';
+import { regionsOf } from './regions.ts';
 
 export interface SheetPiece {
   readonly label: string;

@@ -10,7 +10,8 @@ import { demoShop } from '../demo/jobs.ts';
 import { laidDemos } from '../test/laid-demos.ts';
 import { problemOf } from '../forecast/problem.ts';
 import type { LaidJob } from '../job/laid.ts';
-import { layOrder, partSums, plyCutsOf, regionsOf } from './ply-book.ts';
+import { layOrder, partSums, plyCutsOf } from './ply-book.ts';
+import { regionsOf } from './regions.ts';
 import { ledgerRequestOf } from '../resin/ledger.ts';
 
 const named = (name: string) => laidDemos.find((job) => job.name === name)!;

@@ -1,26 +1,17 @@
 import type { JobPly } from '@wick/contract/job/job';
 import type { Shop } from '@wick/contract/shop';
-import { intersect, regionArea, subtract, type Patch, type Region } from '@wick/core/geometry/overlay';
+import { intersect, regionArea, subtract, type Region } from '@wick/core/geometry/overlay';
 import { plyRegion, type PlyCut } from '@wick/core/kit/cut-pieces';
 import type { LaidJob } from '../job/laid.ts';
 import { processOf } from '../processes/processes.ts';
 import { partArea } from '../part/figures.ts';
 import { partPatch } from '../part/patch.ts';
+import { remembering } from '../remembering.ts';
 import { resinInLayers } from '../stack/uptake.ts';
 import { materialOf } from '../job/material-of.ts';
 import { booksOf, stackOfBook } from './books.ts';
+import { patchOf, regionsOf } from './regions.ts';
 import { isThrough } from './through.ts';
-
-const patchOf = (ring: Patch['outline']): Region => [{ outline: ring, holes: [] }];
-
-/** Where each laminate lies, in the order of booksOf: on the part, and under no later zone. */
-export function regionsOf(job: LaidJob): Region[] {
-  const part = [partPatch(job.part)];
-  const outlines = job.zones.map(({ outline }) => patchOf(outline));
-  return [part, ...outlines].map((own, n) =>
-    outlines.slice(n).reduce((left, zone) => subtract(left, zone), n === 0 ? part : intersect(own, part)),
-  );
-}
 
 interface LaidPly {
   readonly ply: JobPly;
@@ -99,34 +90,28 @@ export interface PartSums {
   readonly resinInCore: number;
 }
 
-/** Jobs are never mutated, so what was added up for one stays true. */
-const added = new WeakMap<LaidJob, { shop: Shop; sums: PartSums }>();
+const added = remembering<Omit<PartSums, 'area' | 'resinInConsumables'>>();
 
 /**
  * Plies by their own areas, the rest by the area of their laminate. A laminate without plies adds nothing.
  * Errors as computeStack.
  */
 export function partSums(job: LaidJob, shop: Shop): PartSums {
-  const known = added.get(job);
-  if (known?.shop === shop) return known.sums;
-  const sums = sumsOf(job, shop);
-  added.set(job, { shop, sums });
-  return sums;
+  const { process, part, zones, laminate, layers, materials, resin, vacuum, doubt } = job;
+  const on = [{ process, resin, vacuum, doubt }, part, zones, laminate, layers, materials, shop];
+  return {
+    area: partArea(job.part),
+    resinInConsumables: resinInLayers(job),
+    ...added(on, () => sumsOf(job, shop)),
+  };
 }
 
-function sumsOf(job: LaidJob, shop: Shop): PartSums {
+function sumsOf(job: LaidJob, shop: Shop) {
   const books = booksOf(job);
   const regions = regionsOf(job);
   const { pressesAll } = processOf(job);
   const drawn = new Map(plyCutsOf(job).map((cut) => [cut.plyId, cut.region]));
-  const sums = {
-    fibre: 0,
-    core: 0,
-    resinInPlies: 0,
-    resinAsItOpens: 0,
-    resinInConsumables: resinInLayers(job, books, regions),
-    resinInCore: 0,
-  };
+  const sums = { fibre: 0, core: 0, resinInPlies: 0, resinAsItOpens: 0, resinInCore: 0 };
   books.forEach((book, n) => {
     const region = regions[n]!;
     const area = regionArea(region);
@@ -149,5 +134,5 @@ function sumsOf(job: LaidJob, shop: Shop): PartSums {
     sums.core += area * stack.coreWeight;
     sums.resinInCore += area * stack.resinInCore;
   });
-  return { area: partArea(job.part), ...sums };
+  return sums;
 }

@@ -17,6 +17,7 @@ import type { LaidJob } from '../job/laid.ts';
 import { inletOf } from '../layout/hoses.ts';
 import { ofKind, samplesOf } from '../layout/lines.ts';
 import { partPatch } from '../part/patch.ts';
+import { remembering } from '../remembering.ts';
 
 /** A feed so near to the edge all along lies along it, m. */
 const ALONG_EDGE = 0.06;
@@ -31,8 +32,8 @@ const SCRAP = 1e-4;
 export const regionOf = (job: LaidJob, layer: JobLayer): Region =>
   lain(whatItHangsOn(job, layer), () => covered(job, layer.covers));
 
-/** All that decides where a layer lies: nothing of it is ever mutated, so the same things mean the same place. */
-function whatItHangsOn({ part, lines }: LaidJob, { covers }: JobLayer): object[] {
+/** All that decides where a layer lies. */
+export function whatItHangsOn({ part, lines }: LaidJob, { covers }: JobLayer): object[] {
   const isMeant = ({ kind }: LaidJob['lines'][number]) => {
     if (covers.kind === 'part')
       return (kind === 'vent' && covers.vent !== null) || (kind === 'feed' && covers.feed !== null);
@@ -47,22 +48,6 @@ const whereOf = (line: LaidJob['lines'][number], { kind }: LayerCovers): object 
 
 const lain = remembering<Region>();
 const lainOnPart = remembering<PartShape[] | null>();
-
-/** Many jobs in a row differ elsewhere: what the last few hung on, thing by thing, and what came of it. */
-function remembering<T>() {
-  const MOST = 40;
-  const recent: { readonly on: readonly object[]; readonly made: T }[] = [];
-  return (on: readonly object[], make: () => T): T => {
-    const known = recent.find(
-      (own) => own.on.length === on.length && own.on.every((thing, n) => thing === on[n]),
-    );
-    if (known) return known.made;
-    const made = make();
-    recent.unshift({ on, made });
-    if (recent.length > MOST) recent.pop();
-    return made;
-  };
-}
 
 function covered(job: LaidJob, covers: LayerCovers): Region {
   const part: Region = [partPatch(job.part)];

@@ -12,7 +12,7 @@ import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { booksOf } from '../laminate/books.ts';
 import { cutSheetOf, USUAL_ROLL } from '../laminate/cut-sheet.ts';
-import { regionsOf } from '../laminate/ply-book.ts';
+import { regionsOf } from '../laminate/regions.ts';
 import { isLeftOff } from '../stack/laid-on.ts';
 import { layerWord } from '../stack/kinds.ts';
 import { regionOf } from '../stack/regions.ts';

@@ -41,9 +41,17 @@ export async function openInMemory(): Promise<OpenedDatabase> {
   return asEmbedded(await PGlite.create());
 }
 
-/** Makes the embedded database anew, with small write-ahead files, for a filling that is done when it is on the disk. */
+/** Patterns for further databases, of 7 MB each: here there is one. */
+const PATTERNS = ['template0', 'template1'];
+
+/** Makes the embedded database anew, as small as it can be, for a filling that is done when it is on the disk. */
 export async function makeEmbedded(folder: string): Promise<OpenedDatabase> {
-  return asEmbedded(await PGlite.create({ dataDir: folder, initDbStartParams: ['--wal-segsize=1'] }));
+  const client = await PGlite.create({ dataDir: folder, initDbStartParams: ['--wal-segsize=1'] });
+  for (const name of PATTERNS) {
+    await client.query('update pg_database set datistemplate = false where datname = $1', [name]);
+    await client.exec(`drop database ${name}`);
+  }
+  return asEmbedded(client);
 }
 
 /** Opens a copy of a damaged database to read what can be read of it: pages that are damaged count as empty. */

@@ -39,6 +39,8 @@ export interface KeptRevision {
 /** The mould that a job was being put on is not there. */
 export class MouldGoneError extends Error {}
 
+/** A job that is written anew each time it is being rewritten is left to its writers: they keep it up to date. */
+const TRIES = 5;
 /** Jobs cleared of revisions at once in so many writes. */
 const THIN_EVERY = 8;
 
@@ -157,31 +159,39 @@ export function createJobRepo(database: Database) {
       return row ? { id, revision, changedAt: row.changedAt.toISOString(), document: row.document } : null;
     },
 
-    /** Documents one by one, deleted ones too, rewritten or left (null): same revision, same time of change. */
+    /**
+     * Documents one by one, deleted ones too, rewritten or left (null): same revision, same time of change. Nothing is held
+     * meanwhile; one that was written while it was being rewritten is taken again.
+     */
     async rewriteAll(
-      change: (document: unknown) => JobToKeep | null,
+      change: (document: unknown) => Promise<JobToKeep | null>,
       { exceptVersion }: { exceptVersion?: number } = {},
     ): Promise<number> {
       const meant =
         exceptVersion === undefined
           ? undefined
           : ne(sql`coalesce(${jobs.document}->>'version', '')`, String(exceptVersion));
+      /** Null where it has moved on. */
+      async function rewrite(id: string): Promise<boolean | null> {
+        const [row] = await database
+          .select({ document: jobs.document, revision: jobs.revision })
+          .from(jobs)
+          .where(eq(jobs.id, id));
+        const next = row && (await change(row.document));
+        if (!next) return false;
+        const rows = await database
+          .update(jobs)
+          .set({ document: next.document, ...next.summary })
+          .where(and(eq(jobs.id, id), eq(jobs.revision, row.revision)))
+          .returning({ id: jobs.id });
+        return rows.length > 0 || null;
+      }
       let count = 0;
-      for (const { id } of await database.select({ id: jobs.id }).from(jobs).where(meant))
-        await database.transaction(async (on) => {
-          const [row] = await on
-            .select({ document: jobs.document })
-            .from(jobs)
-            .where(eq(jobs.id, id))
-            .for('update');
-          const next = row && change(row.document);
-          if (!next) return;
-          await on
-            .update(jobs)
-            .set({ document: next.document, ...next.summary })
-            .where(eq(jobs.id, id));
-          count += 1;
-        });
+      for (const { id } of await database.select({ id: jobs.id }).from(jobs).where(meant)) {
+        let isRewritten: boolean | null = null;
+        for (let n = 0; n < TRIES && isRewritten === null; n++) isRewritten = await rewrite(id);
+        if (isRewritten) count += 1;
+      }
       return count;
     },
 

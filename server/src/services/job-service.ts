@@ -1,14 +1,15 @@
 import type { JobListItem, JobRevision, NewJob, StoredJob, WrittenJob } from '@wick/contract/api';
-import type { Job } from '@wick/contract/job/job';
 import type { JobResult } from '@wick/contract/job/result';
-import { readJob, readJobFile, type JobFile } from '@wick/plan/files/job-file';
+import type { JobFile } from '@wick/plan/files/job-file';
+import type { Read } from '@wick/plan/files/read';
 import { withName } from '@wick/plan/job/edits';
 import { jobWithShape } from '@wick/plan/job/new-job';
-import { summaryOf } from '@wick/plan/job/summary';
 import { mirrorJob } from '@wick/plan/part/edits';
-import { MouldGoneError, type JobRepo, type JobToKeep, type KeptJob } from '../repo/job-repo.ts';
+import { MouldGoneError, type JobRepo, type KeptJob } from '../repo/job-repo.ts';
 import type { ResultRepo } from '../repo/result-repo.ts';
 import { ProblemError } from './problem.ts';
+import { readHere, type JobReader } from './reading/job-reader.ts';
+import type { SummarisedJob } from './reading/readings.ts';
 import type { ShopService } from './shop-service.ts';
 
 export type JobService = ReturnType<typeof createJobService>;
@@ -16,30 +17,28 @@ export type JobService = ReturnType<typeof createJobService>;
 const NAME_LENGTH = 80;
 const renamed = (name: string, more: string) => `${name.slice(0, NAME_LENGTH - more.length)}${more}`;
 
-/** The document brought up to date and checked; it may have been written by an earlier version. */
-function readKept({ document, ...rest }: KeptJob): StoredJob {
-  const read = readJob(document);
-  if (read.ok) return { ...rest, document: read.value };
-  throw new ProblemError(
-    read.code,
-    `What is stored of this job does not hang together. ${read.message} Nothing was changed; take an earlier version of it back, import an exported file of it, or restore a backup.`,
-  );
-}
-
-function newJob(shape: Parameters<typeof jobWithShape>[0]): Job {
-  const made = readJob(jobWithShape(shape));
-  if (made.ok) return made.value;
-  throw new ProblemError(made.code, made.message);
+function valueOf<T>(read: Read<T>): T {
+  if (read.ok) return read.value;
+  throw new ProblemError(read.code, read.message);
 }
 
 export function createJobService(
   { jobs: repo, results: found }: { readonly jobs: JobRepo; readonly results: ResultRepo },
   shop: Pick<ShopService, 'getShop'>,
+  reader: JobReader = readHere,
 ) {
-  const toKeep = async (document: Job): Promise<JobToKeep> => ({
-    document,
-    summary: summaryOf(document, (await shop.getShop()).shop),
-  });
+  const toKeep = async (document: unknown): Promise<SummarisedJob> =>
+    valueOf(await reader.readAndSummarise(document, (await shop.getShop()).shop));
+
+  /** The document brought up to date and checked; it may have been written by an earlier version. */
+  async function readKept({ document, ...rest }: KeptJob): Promise<StoredJob> {
+    const read = await reader.read(document);
+    if (read.ok) return { ...rest, document: read.value };
+    throw new ProblemError(
+      read.code,
+      `What is stored of this job does not hang together. ${read.message} Nothing was changed; take an earlier version of it back, import an exported file of it, or restore a backup.`,
+    );
+  }
 
   async function get(id: string): Promise<StoredJob> {
     const job = await repo.find(id);
@@ -71,15 +70,16 @@ export function createJobService(
     throw new ProblemError('NOT_FOUND', 'This earlier version is no longer kept. Choose another.');
   }
 
-  const add = async (document: Job, results: readonly JobResult[] = []) =>
-    readKept(await repo.add(await toKeep(document), results));
+  async function add(toKeep: SummarisedJob, results = toKeep.results): Promise<StoredJob> {
+    return { ...(await repo.add(toKeep, results)), document: toKeep.document };
+  }
 
   /** As the other hand if so wanted. */
   async function copy({ copyOf, mirrored }: Extract<NewJob, { copyOf: string }>): Promise<StoredJob> {
     const { document } = await get(copyOf);
     return mirrored
-      ? add(withName(renamed(document.name, ', other hand'))(mirrorJob(document)))
-      : add(withName(renamed(document.name, ', copy'))(document), await found.of(copyOf));
+      ? add(await toKeep(withName(renamed(document.name, ', other hand'))(mirrorJob(document))))
+      : add(await toKeep(withName(renamed(document.name, ', copy'))(document)), await found.of(copyOf));
   }
 
   return {
@@ -91,12 +91,10 @@ export function createJobService(
     stored: async (id: string): Promise<unknown> => (await repo.find(id))?.document ?? null,
 
     create: async (wanted: NewJob): Promise<StoredJob> =>
-      'copyOf' in wanted ? copy(wanted) : add(newJob(wanted)),
+      'copyOf' in wanted ? copy(wanted) : add(await toKeep(jobWithShape(wanted))),
 
     async write(id: string, revision: number, document: unknown): Promise<WrittenJob> {
-      const read = readJob(document);
-      if (!read.ok) throw new ProblemError(read.code, read.message);
-      const written = await repo.replace(id, revision, await toKeep(read.value)).catch((error: unknown) => {
+      const written = await repo.replace(id, revision, await toKeep(document)).catch((error: unknown) => {
         if (!(error instanceof MouldGoneError)) throw error;
         throw new ProblemError(
           'NOT_FOUND',
@@ -120,9 +118,7 @@ export function createJobService(
     },
 
     async importFile(text: string): Promise<StoredJob> {
-      const read = readJobFile(text);
-      if (!read.ok) throw new ProblemError(read.code, read.message);
-      return add(read.value.job, read.value.results);
+      return add(valueOf(await reader.readFile(text, (await shop.getShop()).shop)));
     },
 
     async exportFile(id: string): Promise<JobFile> {

@@ -1,8 +1,7 @@
 import { JOB_VERSION } from '@wick/contract/job/job';
-import { readJob } from '@wick/plan/files/job-file';
-import { summaryOf } from '@wick/plan/job/summary';
 import type { FactRepo } from '../repo/fact-repo.ts';
-import type { JobRepo, JobToKeep } from '../repo/job-repo.ts';
+import type { JobRepo } from '../repo/job-repo.ts';
+import { readHere, type JobReader } from './reading/job-reader.ts';
 import type { ShopService } from './shop-service.ts';
 
 /** A deleted job can be brought back for so many days of use. */
@@ -15,12 +14,25 @@ interface UpkeepRepos {
 }
 
 /** What is done to every job at once; a document that cannot be read is left as it is. */
-export function createJobUpkeep({ jobs, facts }: UpkeepRepos, shop: Pick<ShopService, 'getShop'>) {
-  async function rewriteAll(which: { exceptVersion?: number } = {}): Promise<number> {
+export function createJobUpkeep(
+  { jobs, facts }: UpkeepRepos,
+  shop: Pick<ShopService, 'getShop'>,
+  reader: JobReader = readHere,
+) {
+  let before: Promise<unknown> = Promise.resolve();
+
+  /** One after the other, so that what is worked out from later settings is written later. */
+  function rewriteAll(which: { exceptVersion?: number } = {}): Promise<number> {
+    const own = before.then(() => rewrite(which));
+    before = own.catch(() => undefined);
+    return own;
+  }
+
+  async function rewrite(which: { exceptVersion?: number }): Promise<number> {
     const { shop: now } = await shop.getShop();
-    return jobs.rewriteAll((document): JobToKeep | null => {
-      const read = readJob(document);
-      return read.ok ? { document: read.value, summary: summaryOf(read.value, now) } : null;
+    return jobs.rewriteAll(async (document) => {
+      const read = await reader.readAndSummarise(document, now);
+      return read.ok ? read.value : null;
     }, which);
   }
 
