@@ -40,6 +40,7 @@ export async function makeDatabase({ root, unfinished }: DataFolder, backup?: st
 async function make(path: string, backup: string | undefined) {
   // Left alone by the process that asked for it, it is of no use.
   process.on('disconnect', () => process.exit(1));
+  if (!process.connected) process.exit(1);
   const { database, close } = await makeEmbedded(path);
   if (backup === undefined) await seedIfEmpty(database);
   else await createBackupRepo(database).writeAll(rowsOf(backup));

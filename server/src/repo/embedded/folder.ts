@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import {
   chmodSync,
   existsSync,
@@ -38,6 +39,7 @@ export function takeFolder(wanted: string): DataFolder {
   try {
     moveFromRoot(root, database);
     finishInstalling(root, database);
+    clearUnfinished(root);
     rmSync(join(root, PASSING), { recursive: true, force: true });
     mkdirSync(join(root, PASSING), { mode: 0o700 });
     keepPrivate(root);
@@ -48,7 +50,7 @@ export function takeFolder(wanted: string): DataFolder {
   return {
     root,
     database,
-    unfinished: join(root, 'database.new'),
+    unfinished: join(root, `${UNFINISHED} ${randomUUID()}`),
     reserve: join(root, 'reserve'),
     backups: join(root, 'backups'),
     passing: join(root, PASSING),
@@ -57,6 +59,8 @@ export function takeFolder(wanted: string): DataFolder {
 }
 
 const PASSING = 'passing';
+/** With a name of its own at each start: who was at it for a process that was killed may still be writing. */
+const UNFINISHED = 'database.new';
 /** A database that is whole and about to take its place. */
 const READY = 'database.ready';
 
@@ -76,6 +80,16 @@ function cannot(folder: string, error: unknown): FolderError {
       ? `The disk that holds ${folder} is full. Free some space and start again; nothing was changed.`
       : `The data folder ${folder} cannot be written (${wordsOf(error)}). Check its permissions, or set WICK_DATA to another folder.`,
   );
+}
+
+/** What somebody still writes to is cleared away at another start. */
+function clearUnfinished(root: string) {
+  for (const name of readdirSync(root).filter((own) => own.startsWith(UNFINISHED)))
+    try {
+      rmSync(join(root, name), { recursive: true, force: true });
+    } catch {
+      continue;
+    }
 }
 
 /** Earlier versions kept the database in the root itself, and their lock beside it; a move cut short is finished. */

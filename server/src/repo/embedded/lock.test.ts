@@ -1,5 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import {
+  existsSync,
   mkdirSync,
   mkdtempSync,
   readdirSync,
@@ -94,10 +95,11 @@ describe('a data folder', () => {
 
   test('a database that was being put in its place is there after a cut, or the one before it is', () => {
     const folder = newFolder();
-    const is = (what: string) => (path: string) => {
-      mkdirSync(join(folder, path));
-      writeFileSync(join(folder, path, 'PG_VERSION'), what);
+    const isAt = (path: string, what: string) => {
+      mkdirSync(path);
+      writeFileSync(join(path, 'PG_VERSION'), what);
     };
+    const is = (what: string) => (path: string) => isAt(join(folder, path), what);
     const opened = () => {
       const { database, unlock } = takeFolder(folder);
       unlock();
@@ -113,10 +115,22 @@ describe('a data folder', () => {
     expect(opened()).toBe('new');
     // And whole: the one before is kept.
     const taken = takeFolder(folder);
-    is('restored')('database.new');
+    isAt(taken.unfinished, 'restored');
     installDatabase(taken, 'database before that');
     taken.unlock();
     expect(opened()).toBe('restored');
     expect(readFileSync(join(folder, 'database before that', 'PG_VERSION'), 'utf8')).toBe('new');
+  });
+
+  test('what is left of one that was being made is cleared away, and is in nobody’s way', () => {
+    const folder = newFolder();
+    const first = takeFolder(folder);
+    first.unlock();
+    mkdirSync(join(first.unfinished, 'base'), { recursive: true });
+    const second = takeFolder(folder);
+    expect(existsSync(first.unfinished)).toBe(false);
+    // Whoever was making it for a process that was killed may write on: not where the next one writes.
+    expect(second.unfinished).not.toBe(first.unfinished);
+    second.unlock();
   });
 });
