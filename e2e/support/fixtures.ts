@@ -52,7 +52,6 @@ export async function centreOf(page: Page, selector: string) {
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
 }
 
-/** Opens a demo job on one of its stages, whether it has a forecast or not. */
 /** A job on the plain rectangle, its Part stage open. */
 export async function startJob(page: Page, home: string) {
   await page.goto(home);
@@ -61,6 +60,7 @@ export async function startJob(page: Page, home: string) {
   await expect(page).toHaveURL(/\/part$/);
 }
 
+/** Opens a demo job on one of its stages, whether it has a forecast or not. */
 export async function openStage(page: Page, home: string, name: string, stage: string) {
   await page.goto(home);
   await page.getByRole('link', { name, exact: true }).first().click();

@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
+import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -11,9 +12,23 @@ export interface RunningServer {
   readonly process: ChildProcess;
   /** Ends it at once, as a power cut would. */
   kill(): Promise<void>;
+  /** Lets it end by itself. */
+  stop(): Promise<void>;
 }
 
 export const newFolder = () => join(mkdtempSync(join(tmpdir(), 'wick-')), 'data');
+
+/** Whether something listens there: the server does so once it can answer. */
+function isListening(port: number): Promise<boolean> {
+  return new Promise((resolve) => {
+    const socket = connect(port, '127.0.0.1');
+    const found = (is: boolean) => {
+      socket.destroy();
+      resolve(is);
+    };
+    socket.once('connect', () => found(true)).once('error', () => found(false));
+  });
+}
 
 /** Starts the built product on a data folder and waits until it answers. */
 export async function startServer(
@@ -21,24 +36,27 @@ export async function startServer(
   port: number,
   environment: NodeJS.ProcessEnv = {},
 ): Promise<RunningServer> {
+  if (await isListening(port)) throw new Error(`port ${port} is taken: an earlier server still runs`);
   const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
     cwd: root,
     env: { ...process.env, WICK_DATA: folder, PORT: String(port), LOG_LEVEL: 'warn', ...environment },
     stdio: ['ignore', 'inherit', 'inherit'],
   });
+  process.once('exit', () => child.kill('SIGKILL'));
   const ended = new Promise<void>((resolve) => child.on('exit', () => resolve()));
+  const endedBy = (signal: 'SIGKILL' | 'SIGTERM') => {
+    child.kill(signal);
+    return ended;
+  };
   const url = `http://127.0.0.1:${port}`;
   for (let attempt = 0; attempt < 300; attempt++) {
     if (child.exitCode !== null) throw new Error(`the server ended with code ${child.exitCode}`);
-    const answer = await fetch(`${url}/api/health`).catch(() => null);
-    if (answer?.ok)
+    if (await isListening(port))
       return {
         url,
         process: child,
-        kill: () => {
-          child.kill('SIGKILL');
-          return ended;
-        },
+        kill: () => endedBy('SIGKILL'),
+        stop: () => endedBy('SIGTERM'),
       };
     await new Promise((resolve) => setTimeout(resolve, 200));
   }

@@ -16,7 +16,14 @@ export interface RescueParts extends GuardParts {
 /** What the server answers while its database is damaged: what was found, and the two ways out of it. */
 export function createRescueApp({ what, backups, restore, salvage, hosts }: RescueParts): Express {
   const app = express();
-  app.use(helmet({ strictTransportSecurity: false }));
+  app.use(
+    helmet({
+      strictTransportSecurity: false,
+      contentSecurityPolicy: { directives: { 'upgrade-insecure-requests': null } },
+      // Without it a browser does not say that its own page's button was pressed, and the guard refuses.
+      referrerPolicy: { policy: 'same-origin' },
+    }),
+  );
   app.use(guardOrigin({ hosts }));
   app.get('/rescue/files', async (_request, response) => {
     response.attachment('salvaged jobs.zip').type('application/zip');
