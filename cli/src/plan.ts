@@ -1,5 +1,5 @@
 import { extname } from 'node:path';
-import { cutCsv } from '@wick/plan/laminate/cut-sheet';
+import { cutCsv, cutSheetOf } from '@wick/plan/laminate/cut-sheet';
 import { layoutDxf, layoutGeoJson, layoutSvg } from '@wick/plan/files/drawings/layout-out';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { CliError, exitCodes, type Output } from './exit-codes.ts';
@@ -10,7 +10,7 @@ const formats: Record<string, (job: LaidJob) => string> = {
   '.dxf': layoutDxf,
   '.svg': layoutSvg,
   '.geojson': layoutGeoJson,
-  '.csv': cutCsv,
+  '.csv': (job) => cutCsv(cutSheetOf(job, 0)),
 };
 
 /** Writes the plan of a job for a plotter, or its cut list, by the ending of the name. */

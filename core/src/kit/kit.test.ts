@@ -91,7 +91,7 @@ describe('nesting on the roll', () => {
       { x: 0, y: 0.8 },
     ];
     const { length, placed } = nest(pieces([triangle, triangle], 0.8), 0.8, 0);
-    expect(placed.some((item) => item.isTurned)).toBe(true);
+    expect(placed.some(({ shape }) => shape.isTurned)).toBe(true);
     expect(length).toBeLessThan(1.02);
   });
 
@@ -107,13 +107,13 @@ describe('nesting on the roll', () => {
         expect(tooWide).toEqual([]);
         expect(placed).toHaveLength(all.length);
         expect(length).toBeGreaterThanOrEqual(areaOf(all));
-        for (const { outline } of placed)
-          for (const p of outline) {
-            expect(Math.min(p.x, p.y, 1 - p.y)).toBeGreaterThan(-1e-9);
-          }
-        placed.forEach((a, i) =>
-          placed.slice(i + 1).forEach((b) => {
-            const common = intersection([ringOf(a.outline)] as never, [ringOf(b.outline)] as never);
+        const lying = placed.map(({ shape: { outline }, at }) =>
+          outline.map(({ x, y }) => ({ x: x + at.x, y: y + at.y })),
+        );
+        for (const p of lying.flat()) expect(Math.min(p.x, p.y, 1 - p.y)).toBeGreaterThan(-1e-9);
+        lying.forEach((a, i) =>
+          lying.slice(i + 1).forEach((b) => {
+            const common = intersection([ringOf(a)] as never, [ringOf(b)] as never);
             expect(common).toEqual([]);
           }),
         );

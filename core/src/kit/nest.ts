@@ -2,12 +2,21 @@ import type { Point } from '../geometry/polygon.ts';
 import { requirePositive } from '../model-error.ts';
 import type { CutPiece } from './cut-pieces.ts';
 
-/** A piece on the roll, in the roll's own measures: x along it, y across. */
+/** A piece on the roll, in the roll's own measures: x along it, y across. Pieces cut alike share one shape. */
 export interface PlacedPiece {
   readonly piece: CutPiece;
+  readonly shape: PieceShape;
+  /** Where the shape's own corner lies. */
+  readonly at: Point;
+}
+
+/** As it lies: from its lower left corner. */
+export interface PieceShape {
   readonly outline: readonly Point[];
   readonly holes: readonly (readonly Point[])[];
   readonly isTurned: boolean;
+  /** m2, without its holes. */
+  readonly area: number;
 }
 
 export interface Nest {
@@ -23,8 +32,7 @@ export interface Nest {
 const ROW = 0.005;
 
 interface Profile {
-  readonly outline: readonly Point[];
-  readonly holes: readonly (readonly Point[])[];
+  readonly shape: PieceShape;
   /** Least and greatest x in each row. */
   readonly left: Float64Array;
   readonly right: Float64Array;
@@ -45,15 +53,15 @@ export function nest(pieces: readonly CutPiece[], rollWidth: number, gap = 0.005
   const rowCount = Math.max(1, Math.ceil(rollWidth / ROW - 1e-9));
   const front = new Float64Array(rowCount);
   const placed: PlacedPiece[] = [];
+  let length = 0;
   const profile = profilesOnce();
   const order = [...fits].sort((a, b) => b.length - a.length || b.width - a.width || a.order - b.order);
   for (const piece of order) {
-    const choices = [profile(piece, false), profile(piece, true)].map((own, i) => ({
+    const choices = [profile(piece, false), profile(piece, true)].map((own) => ({
       ...bestPlace(own, front, rollWidth, piece.width),
       own,
-      isTurned: i === 1,
     }));
-    const { row, x, own, isTurned } = choices[choices[1].end < choices[0].end - 1e-9 ? 1 : 0];
+    const { row, x, own } = choices[choices[1].end < choices[0].end - 1e-9 ? 1 : 0];
     const [reachLeft, reachRight] = [own.left, own.right];
     const y = Math.min(row * ROW, rollWidth - piece.width);
     for (let r = 0; r < reachLeft.length && row + r < rowCount; r++)
@@ -62,19 +70,10 @@ export function nest(pieces: readonly CutPiece[], rollWidth: number, gap = 0.005
     const beside = [row - 1, row + reachLeft.length].filter((r) => r >= 0 && r < rowCount);
     for (const r of beside)
       front[r] = Math.max(front[r], x + reachRight[r < row ? 0 : reachRight.length - 1] + gap);
-    const put = (p: Point): Point => ({ x: p.x + x, y: p.y + y });
-    placed.push({
-      piece,
-      outline: own.outline.map(put),
-      holes: own.holes.map((h) => h.map(put)),
-      isTurned,
-    });
+    length = Math.max(length, x + own.reach);
+    placed.push({ piece, shape: own.shape, at: { x, y } });
   }
-  const length = placed.reduce((end, { outline }) => outline.reduce((far, p) => Math.max(far, p.x), end), 0);
-  const area = placed.reduce(
-    (sum, { outline, holes }) => sum + shoelace(outline) - holes.reduce((h, ring) => h + shoelace(ring), 0),
-    0,
-  );
+  const area = placed.reduce((sum, { shape }) => sum + shape.area, 0);
   return {
     placed,
     length,
@@ -129,7 +128,13 @@ function profileOf(piece: CutPiece, isTurned: boolean): Profile {
     for (const p of [a, b]) reach(Math.floor(p.y / ROW), p.x);
   });
   const holes = piece.holes.map((hole) => hole.map(turn));
-  return { outline, holes, left, right, reach: right.reduce((far, x) => Math.max(far, x)) };
+  const area = shoelace(outline) - holes.reduce((sum, hole) => sum + shoelace(hole), 0);
+  return {
+    shape: { outline, holes, isTurned, area },
+    left,
+    right,
+    reach: right.reduce((far, x) => Math.max(far, x)),
+  };
 }
 
 function shoelace(ring: readonly Point[]): number {

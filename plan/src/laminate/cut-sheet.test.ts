@@ -31,14 +31,14 @@ describe('cut sheet', () => {
     for (const job of laidDemos)
       for (const roll of cutSheetOf(job, 0).rolls) {
         expect(roll.nest.tooWide).toEqual([]);
-        for (const { outline } of roll.nest.placed)
-          for (const { y } of outline) {
-            expect(y).toBeGreaterThan(-1e-9);
-            expect(y).toBeLessThan(roll.width + 1e-9);
+        for (const { shape, at } of roll.nest.placed)
+          for (const { y } of shape.outline) {
+            expect(at.y + y).toBeGreaterThan(-1e-9);
+            expect(at.y + y).toBeLessThan(roll.width + 1e-9);
           }
-        const placed = roll.nest.placed;
+        const shapes = roll.nest.placed.map(({ shape }) => shape);
         const net =
-          areaOf(placed.map(({ outline }) => outline)) - areaOf(placed.flatMap(({ holes }) => holes));
+          areaOf(shapes.map(({ outline }) => outline)) - areaOf(shapes.flatMap(({ holes }) => holes));
         expect(roll.nest.usedShare).toBeCloseTo(net / (roll.nest.length * roll.width), 9);
         expect(roll.nest.usedShare).toBeLessThanOrEqual(1);
       }
@@ -71,17 +71,19 @@ describe('cut sheet', () => {
     const { cores } = cutSheetOf(gore, 0);
     // 3.1 m2 of foam in sheets of 2.44 x 1.22 m.
     expect(cores).toHaveLength(1);
-    expect(cores[0]!.sheets).toBe(Math.ceil(regionArea(cores[0]!.region) / (2.44 * 1.22)));
+    expect(cores[0]!.sheets).toBe(Math.ceil(cores[0]!.area / (2.44 * 1.22)));
     expect(cutSheetOf(named('Kiosk fascia'), 0).cores).toEqual([]);
   });
 
   test('as a table: one row a piece, millimetres and degrees', () => {
-    const rows = Papa.parse<string[]>(cutCsv(tray)).data;
+    const rows = Papa.parse<string[]>(cutCsv(cutSheetOf(tray, 0))).data;
     expect(rows[0]).toEqual(['label', 'cloth', 'zone', 'angle_deg', 'length_mm', 'width_mm']);
     expect(rows).toHaveLength(1 + cutSheetOf(tray, 0).pieces.length);
     expect(rows[1]).toEqual(['1', 'Twill carbon 200', 'Base', '0', '1600', '600']);
     const quoted = { ...tray, zones: tray.zones.map((zone) => ({ ...zone, name: 'Pad, "left"' })) };
-    expect(Papa.parse<string[]>(cutCsv(quoted)).data.some((row) => row[2] === 'Pad, "left"')).toBe(true);
+    expect(
+      Papa.parse<string[]>(cutCsv(cutSheetOf(quoted, 0))).data.some((row) => row[2] === 'Pad, "left"'),
+    ).toBe(true);
   });
 
   test('a job without plies has nothing to cut', () => {

@@ -1,9 +1,10 @@
 import { booksOf } from './books.ts';
 import { materialOf } from '../job/material-of.ts';
-import { regionArea, type Region } from '@wick/core/geometry/overlay';
+import { regionArea } from '@wick/core/geometry/overlay';
 import { piecesOf, type CutPiece } from '@wick/core/kit/cut-pieces';
 import { nest, type Nest } from '@wick/core/kit/nest';
 import { writeCsv } from '../files/csv.ts';
+import { remembering } from '../remembering.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { plyCutsOf } from './ply-book.ts';
 import { regionsOf } from './regions.ts';
@@ -25,11 +26,35 @@ export interface RollCut {
   readonly nest: Nest;
 }
 
+export interface CutSheet {
+  readonly pieces: readonly SheetPiece[];
+  readonly rolls: readonly RollCut[];
+  /** Areas in m2; sheets at least, null where the library does not say how large they are. */
+  readonly cores: readonly {
+    readonly name: string;
+    readonly zone: string;
+    readonly area: number;
+    readonly sheets: number | null;
+  }[];
+}
+
 /** Cloth comes about this wide: common practice, no source. */
 export const USUAL_ROLL = 1.25;
 
-/** All that is to be cut for a job, in lay order, and each cloth on its roll; cores by their area. */
-export function cutSheetOf(job: LaidJob, overlap: number) {
+const sheets = remembering<CutSheet>(4);
+
+/**
+ * All that is to be cut for a job, in lay order, and each cloth on its roll; cores by their area.
+ * @param overlap m that the pieces of a ply lap over each other
+ */
+export function cutSheetOf(job: LaidJob, overlap: number): CutSheet {
+  const { part, zones, laminate, materials } = job;
+  return sheets([part.outline, part.holes, zones, laminate, materials, { overlap }], () =>
+    made(job, overlap),
+  );
+}
+
+function made(job: LaidJob, overlap: number): CutSheet {
   const books = booksOf(job);
   const cuts = plyCutsOf(job);
   const widthOf = (id: string) => materialOf(job, id, 'fabric')?.rollWidth ?? USUAL_ROLL;
@@ -61,8 +86,8 @@ export function cutSheetOf(job: LaidJob, overlap: number) {
 }
 
 /** Pieces in lay order as a table. */
-export function cutCsv(job: LaidJob, overlap = 0): string {
-  const rows = cutSheetOf(job, overlap).pieces.map(({ label, name, angle, zone, piece }) => [
+export function cutCsv({ pieces }: Pick<CutSheet, 'pieces'>): string {
+  const rows = pieces.map(({ label, name, angle, zone, piece }) => [
     label,
     name,
     zone,
@@ -73,7 +98,7 @@ export function cutCsv(job: LaidJob, overlap = 0): string {
   return writeCsv([['label', 'cloth', 'zone', 'angle_deg', 'length_mm', 'width_mm'], ...rows]);
 }
 
-function coresOf(job: LaidJob): { name: string; zone: string; region: Region; sheets: number | null }[] {
+function coresOf(job: LaidJob): CutSheet['cores'] {
   const regions = regionsOf(job);
   return booksOf(job).flatMap(({ laminate, name }, n) => {
     const core = materialOf(job, laminate.coreId, 'core');
@@ -84,7 +109,7 @@ function coresOf(job: LaidJob): { name: string; zone: string; region: Region; sh
       {
         name: core.name,
         zone: name,
-        region,
+        area: regionArea(region),
         sheets: sheet > 0 ? Math.ceil(regionArea(region) / sheet) : null,
       },
     ];

@@ -6,6 +6,7 @@ import { ModelError } from '@wick/core/model-error';
 import type { EnsembleSample } from '@wick/core/verdict/ensemble';
 import { sampleJob } from '@wick/plan/forecast/sample';
 import type { LaidJob } from '@wick/plan/job/laid';
+import type { CutSheet } from '@wick/plan/laminate/cut-sheet';
 
 /** Everything that is computed off the screen's own thread, as data. */
 export type Task =
@@ -16,24 +17,27 @@ export type Task =
       readonly shop: Shop;
       readonly how: 'quick' | 'thorough';
     }
-  | { readonly kind: 'sample'; readonly job: LaidJob; readonly shop: Shop; readonly index: number };
+  | { readonly kind: 'sample'; readonly job: LaidJob; readonly shop: Shop; readonly index: number }
+  | { readonly kind: 'cut'; readonly job: LaidJob; readonly overlap: number };
 
 /** What each kind of task comes to; a score is null where the layout cannot run. */
 export interface Results {
   readonly flow: FlowForecast;
   readonly score: LayoutScore | null;
   readonly sample: EnsembleSample;
+  readonly cut: CutSheet;
 }
 export type ResultOf<T extends Task> = Results[T['kind']];
 
 /** Called with the share done; false stops the run. */
 type Watch = (share: number) => boolean;
 
-/** Ranking draws in the booleans of the ply book, which the first forecast does without. */
+/** These draw in the booleans of the ply book, which the first forecast does without. */
 const ranking = () => import('@wick/plan/advice/score');
+const cutting = () => import('@wick/plan/laminate/cut-sheet');
 
 /** Fetches what the first forecast does without, so that it is there when the server is not. */
-export const fetchRest = () => ranking().catch(() => undefined);
+export const fetchRest = () => Promise.all([ranking(), cutting()]).catch(() => undefined);
 
 const run: {
   [K in Task['kind']]: (task: Extract<Task, { kind: K }>, watch: Watch) => Results[K] | Promise<Results[K]>;
@@ -41,6 +45,7 @@ const run: {
   flow: ({ problem, fineness }, onProgress) => solveFlow(problem, { ...fineness, onProgress }),
   score: async ({ job, shop, how }) => (await ranking()).scoreJob(job, shop, how),
   sample: ({ job, shop, index }) => sampleJob(job, shop, index),
+  cut: async ({ job, overlap }) => (await cutting()).cutSheetOf(job, overlap),
 };
 
 /** @throws ModelError whose message is for the user; anything else is a fault of ours */

@@ -24,6 +24,7 @@ export function createDesk(session: JobSession, { results, ...parts }: DeskParts
   const forecast = createForecast(desk, doubt.settled);
   return {
     session: open,
+    scheduler: parts.scheduler,
     forecast: proxyRefs(forecast),
     layouts: proxyRefs(createLayouts(desk, forecast, shelf)),
     checks: proxyRefs(createChecks(desk, forecast)),
@@ -48,6 +49,7 @@ function useDesk(): OpenDesk {
 export type OpenSession = ShallowUnwrapRef<JobSession>;
 
 export const useSession = (): OpenSession => useDesk().session;
+export const useScheduler = () => useDesk().scheduler;
 export const useForecast = () => useDesk().forecast;
 export const useLayouts = () => useDesk().layouts;
 export const useChecks = () => useDesk().checks;

@@ -2,9 +2,9 @@
 import { laidOn } from '@wick/plan/stack/laid-on';
 import { booksOf, checkOfBook, stackOfBook, underCore } from '@wick/plan/laminate/books';
 import { materialOf } from '@wick/plan/job/material-of';
-import { cutSheetOf } from '@wick/plan/laminate/cut-sheet';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { computed } from 'vue';
+import { useCutSheet } from '../../compute/use-cut-sheet.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 
 /** Ply book of every zone and the cut list, in the order in which plies are laid: from the mould up. */
@@ -29,13 +29,10 @@ const books = computed(() =>
     }
   }),
 );
-const sheet = computed(() => {
-  try {
-    return cutSheetOf(props.job, 0);
-  } catch {
-    return null;
-  }
-});
+const { sheet, message } = useCutSheet(
+  () => props.job,
+  () => 0,
+);
 /** Layers that lie on a laminate, from the part up. */
 const overIt = (zoneId: string | null) => {
   const { peelPlies = [], films = [], flowMeshes = [] } = laidOn(props.job, zoneId);
@@ -92,6 +89,7 @@ const face = computed(
       <p>Over it: {{ overIt(book.zoneId) || 'nothing yet' }}.</p>
     </section>
   </div>
+  <p v-if="message" class="ember">{{ message }}</p>
   <section v-if="sheet && sheet.pieces.length > 0">
     <h3>Cut list, labels in lay order</h3>
     <div class="labels">

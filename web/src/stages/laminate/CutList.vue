@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import { useCutSheet } from '../../compute/use-cut-sheet.ts';
 import { useSession } from '../../compute/use-desk.ts';
-import { regionArea } from '@wick/core/geometry/overlay';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
-import { cutCsv, cutSheetOf } from '@wick/plan/laminate/cut-sheet';
+import { cutCsv } from '@wick/plan/laminate/cut-sheet';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import RollDrawing from './RollDrawing.vue';
 import Choice from '../../ui/Choice.vue';
@@ -14,36 +14,30 @@ import Choice from '../../ui/Choice.vue';
 const job = useSession();
 const shop = useShopStore();
 const overlap = ref(0);
-const result = computed(() => {
-  try {
-    return { sheet: cutSheetOf(job.laid, overlap.value) };
-  } catch (error) {
-    return { message: (error as Error).message };
-  }
-});
+const { sheet, message } = useCutSheet(
+  () => job.laid,
+  () => overlap.value,
+);
 const rollId = ref<string | null>(null);
 const roll = computed(
-  () =>
-    result.value.sheet?.rolls.find(({ materialId }) => materialId === rollId.value) ??
-    result.value.sheet?.rolls[0],
+  () => sheet.value?.rolls.find(({ materialId }) => materialId === rollId.value) ?? sheet.value?.rolls[0],
 );
 const rollOptions = computed(() =>
-  (result.value.sheet?.rolls ?? []).map((item) => ({ value: item.materialId, label: item.name })),
+  (sheet.value?.rolls ?? []).map((item) => ({ value: item.materialId, label: item.name })),
 );
 const degrees = (angle: number) => `${Math.round((angle * 180) / Math.PI)}°`;
 const refuse = (value: number) => (value >= 0 && value <= 0.3 ? null : 'From 0 to 300 mm.');
 
 function saveCsv() {
-  const text = cutCsv(job.laid, overlap.value);
-  saveFile(`${job.laid.name} cut list.csv`, new Blob([text], { type: 'text/csv' }));
+  if (!sheet.value) return;
+  saveFile(`${job.laid.name} cut list.csv`, new Blob([cutCsv(sheet.value)], { type: 'text/csv' }));
 }
 </script>
 
 <template>
-  <p v-if="result.message" class="ember" role="alert">{{ result.message }}</p>
-  <p v-else-if="result.sheet!.pieces.length === 0" class="quiet">
-    No plies to cut yet. Add them in the ply book.
-  </p>
+  <p v-if="message" class="ember" role="alert">{{ message }}</p>
+  <p v-else-if="!sheet" class="quiet" role="status">Laying the pieces on the roll …</p>
+  <p v-else-if="sheet.pieces.length === 0" class="quiet">No plies to cut yet. Add them in the ply book.</p>
   <template v-else>
     <div class="tools head-row">
       <Choice
@@ -98,7 +92,7 @@ function saveCsv() {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="item in result.sheet!.pieces" :key="item.label" data-testid="piece">
+        <tr v-for="item in sheet.pieces" :key="item.label" data-testid="piece">
           <td class="number">{{ item.label }}</td>
           <td>{{ item.name }}</td>
           <td>{{ item.zone }}</td>
@@ -106,12 +100,12 @@ function saveCsv() {
           <td class="number">{{ shop.show(item.piece.length, 'length') }}</td>
           <td class="number">{{ shop.show(item.piece.width, 'length') }}</td>
         </tr>
-        <tr v-for="core in result.sheet!.cores" :key="core.name + core.zone">
+        <tr v-for="core in sheet.cores" :key="core.name + core.zone">
           <td class="quiet">core</td>
           <td>{{ core.name }}</td>
           <td>{{ core.zone }}</td>
           <td></td>
-          <td class="number">{{ shop.show(regionArea(core.region), 'area') }}</td>
+          <td class="number">{{ shop.show(core.area, 'area') }}</td>
           <td class="quiet">
             {{ core.sheets ? `${core.sheets} ${core.sheets === 1 ? 'sheet' : 'sheets'} at least` : '' }}
           </td>

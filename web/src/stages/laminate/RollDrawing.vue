@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RollCut } from '@wick/plan/laminate/cut-sheet';
-import { boundsOf, type Point } from '@wick/core/geometry/polygon';
+import type { PieceShape } from '@wick/core/kit/nest';
+import type { Point } from '@wick/core/geometry/polygon';
 import { computed } from 'vue';
 import { niceStep } from '../../board/viewport.ts';
 import { useShopStore } from '../../data/shop-store.ts';
@@ -10,27 +11,49 @@ const props = defineProps<{ roll: RollCut }>();
 const shop = useShopStore();
 const ROW = 900;
 const TALL = 116;
+const MOST_ROWS = 12;
+const PIXEL = 1;
+/** A smaller piece has no room for its label, px. */
+const LABELLED = 14;
 const GAP = 20;
 
-const scale = computed(() => Math.min(TALL / props.roll.width, ROW / Math.max(props.roll.nest.length, 0.1)));
+/** px to the metre: as tall as fits, unless so many rows of it are not enough. */
+const scale = computed(() =>
+  Math.min(TALL / props.roll.width, (MOST_ROWS * ROW) / Math.max(props.roll.nest.length, 0.1)),
+);
 const rowLength = computed(() => ROW / scale.value);
 const rowCount = computed(() =>
-  Math.min(12, Math.max(1, Math.ceil(props.roll.nest.length / rowLength.value - 1e-9))),
+  Math.min(MOST_ROWS, Math.max(1, Math.ceil(props.roll.nest.length / rowLength.value - 1e-9))),
 );
 const tall = computed(() => props.roll.width * scale.value);
-const put = ({ x, y }: Point) =>
-  `${(x * scale.value).toFixed(1)} ${((props.roll.width - y) * scale.value).toFixed(1)}`;
-const pieces = computed(() =>
-  props.roll.nest.placed.map(({ piece, outline, holes }) => {
-    const box = boundsOf(outline);
-    return {
-      label: piece.label,
-      path: [outline, ...holes].map((ring) => `M${ring.map(put).join('L')}Z`).join(''),
-      x: ((box.minX + box.maxX) / 2) * scale.value,
-      y: (props.roll.width - (box.minY + box.maxY) / 2) * scale.value,
-    };
-  }),
-);
+
+/** From the lower left corner, y downwards; of points that fall on one pixel the first. */
+function pathOf({ outline, holes }: PieceShape): string {
+  const ring = (points: readonly Point[]) => {
+    const put = points.map(({ x, y }) => ({ x: x * scale.value, y: -y * scale.value }));
+    let last = put[0]!;
+    const drawn = put.filter((p, i) => {
+      if (i > 0 && Math.hypot(p.x - last.x, p.y - last.y) < PIXEL) return false;
+      last = p;
+      return true;
+    });
+    return `M${drawn.map(({ x, y }) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}Z`;
+  };
+  return [outline, ...holes].map(ring).join('');
+}
+
+const drawn = computed(() => {
+  const shapes = new Map<PieceShape, string>();
+  const pieces = props.roll.nest.placed.map(({ piece, shape, at }) => {
+    if (!shapes.has(shape)) shapes.set(shape, pathOf(shape));
+    const [x, y] = [at.x * scale.value, tall.value - at.y * scale.value];
+    const [length, width] = [piece.length * scale.value, piece.width * scale.value];
+    return { label: piece.label, path: shapes.get(shape)!, x, y, length, width };
+  });
+  return Array.from({ length: rowCount.value }, (_, row) =>
+    pieces.filter(({ x, length }) => x < (row + 1) * ROW && x + length > row * ROW),
+  );
+});
 const marks = computed(() => {
   const step = niceStep(rowLength.value, 9);
   return Array.from({ length: Math.floor(props.roll.nest.length / step) + 1 }, (_, i) => ({
@@ -57,9 +80,15 @@ const marks = computed(() => {
     >
       <g :transform="`translate(${-(row - 1) * ROW} 0)`">
         <rect :width="roll.nest.length * scale" :height="tall" class="cloth" />
-        <g v-for="piece in pieces" :key="piece.label">
-          <path :d="piece.path" />
-          <text :x="piece.x" :y="piece.y + 4">{{ piece.label }}</text>
+        <g v-for="piece in drawn[row - 1]" :key="piece.label">
+          <path :d="piece.path" :transform="`translate(${piece.x} ${piece.y})`" />
+          <text
+            v-if="Math.min(piece.length, piece.width) > LABELLED"
+            :x="piece.x + piece.length / 2"
+            :y="piece.y - piece.width / 2 + 4"
+          >
+            {{ piece.label }}
+          </text>
         </g>
         <g v-for="mark in marks" :key="mark.label" class="mark" :transform="`translate(${mark.x} ${tall})`">
           <line y2="4" />
