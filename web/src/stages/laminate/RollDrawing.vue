@@ -102,6 +102,7 @@ const marks = computed(() => {
 <style scoped>
 svg {
   width: 100%;
+  flex: none;
   display: block;
 }
 .cloth {
