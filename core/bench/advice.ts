@@ -7,6 +7,7 @@ import { contains, lineLength, signedArea, type Point } from '../src/geometry/po
 import { framesOf, roomAt, type PartShape } from '../src/layouts/frame.ts';
 import { fitTemplate, type LineDraft } from '../src/layouts/templates.ts';
 import { ModelError } from '../src/model-error.ts';
+import { createRandom } from '../src/random.ts';
 
 /** Advice against a brute-force search, over random outlines. Prints seconds and ratios, asserts nothing. */
 const VISCOSITY = 0.3;
@@ -18,17 +19,6 @@ const BARE = { transmissibility: { xx: 1.5e-13, yy: 1.5e-13, xy: 0 }, storage: 1
 const MESH_GAP = 0.04;
 /** Coarse grid that the brute-force search puts the ends of its one feed on. */
 const GRID = { along: 5, across: 4 };
-
-/** Mulberry32 (Tommy Ettinger, public domain): the same numbers every time. */
-function randomFrom(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /** Five to nine corners round a middle, up to three times as long as wide. */
 function randomOutline(random: () => number): Point[] {
@@ -154,7 +144,7 @@ const isClear = ({ outline }: PartShape, a: Point, b: Point) =>
   );
 
 export async function adviceBench(count: number): Promise<void> {
-  const random = randomFrom(20_261);
+  const random = createRandom(20_261);
   const COMMON = 800;
   const rows: {
     single: number;

@@ -11,6 +11,7 @@ import { valueAt } from '../src/flow/probe.ts';
 import { judge, usualDoubt, type SolvedFlow } from '../src/verdict/verdict.ts';
 import { usualRule } from '../src/test/usual-rule.ts';
 import { adviceBench } from './advice.ts';
+import { dropTestBench } from './drop-tests.ts';
 import { classicalFill } from './classical-fill.ts';
 
 /** Prints times and ratios; asserts nothing. The classical scheme at 5 000 nodes takes minutes: --quick leaves it at 1 500. */
@@ -160,5 +161,6 @@ console.log('Coarse forecast while dragging');
 const coarse = best(() => plate(800).solve(40), 5);
 console.log(`  mesh and fill at 800 nodes: ${coarse.ms.toFixed(0)} ms`);
 
+dropTestBench(quick ? 60 : 400);
 await adviceBench(quick ? 5 : 30);
 if (!quick) meshStudy();
