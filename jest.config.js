@@ -10,12 +10,7 @@ export default {
   ],
   testMatch: ['**/*.test.ts'],
   modulePathIgnorePatterns: ['/dist/', '/types/'],
-  transform: {
-    '^.+\\.ts$': [
-      '@swc/jest',
-      { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'es6' } },
-    ],
-  },
+  transform: { '^.+\\.ts$': '<rootDir>/scripts/jest-transform.mjs' },
   extensionsToTreatAsEsm: ['.ts'],
   testTimeout: 60000,
   // One less than there are cores is the usual; of two that is half.
