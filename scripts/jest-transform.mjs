@@ -12,6 +12,7 @@ const transformer = createTransformer({
   module: { type: 'es6' },
 });
 
+/** @public named by jest.config.js */
 export default {
   ...transformer,
   process: (source, ...rest) => transformer.process(BOUND + source, ...rest),
