@@ -18,6 +18,10 @@ export interface RunningServer {
 
 export const newFolder = () => join(mkdtempSync(join(tmpdir(), 'wick-')), 'data');
 
+/** A journey that fails leaves none behind. */
+const running = new Set<ChildProcess>();
+process.once('exit', () => running.forEach((child) => child.kill('SIGKILL')));
+
 /** Whether something listens there: the server does so once it can answer. */
 function isListening(port: number): Promise<boolean> {
   return new Promise((resolve) => {
@@ -42,8 +46,13 @@ export async function startServer(
     env: { ...process.env, WICK_DATA: folder, PORT: String(port), LOG_LEVEL: 'warn', ...environment },
     stdio: ['ignore', 'inherit', 'inherit'],
   });
-  process.once('exit', () => child.kill('SIGKILL'));
-  const ended = new Promise<void>((resolve) => child.on('exit', () => resolve()));
+  running.add(child);
+  const ended = new Promise<void>((resolve) =>
+    child.on('exit', () => {
+      running.delete(child);
+      resolve();
+    }),
+  );
   const endedBy = (signal: 'SIGKILL' | 'SIGTERM') => {
     child.kill(signal);
     return ended;
