@@ -33,7 +33,7 @@ export function simulatedDrop(
   };
   const rise: Rise = {
     start: between(random, 800, 4000),
-    slope: only === 'moisture' ? 0 : factor(random, ...slope),
+    slope: only === 'moisture' ? 0 : factor(random, slope[0], STEEPEST),
     moisture: only === 'leak' ? 0 : factor(random, ...moisture),
     settling: factor(random, ...settling),
   };
@@ -46,6 +46,8 @@ export function simulatedDrop(
   return { rise, gauge, duration, readings: { times, pressures } };
 }
 
+/** A steeper one is heard before it is read, Pa/s. */
+const STEEPEST = 5;
 /** Steps of the gauge, or of three times its noise, by which a rise shows. */
 const SHOWS = 5;
 

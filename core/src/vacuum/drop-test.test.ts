@@ -51,6 +51,16 @@ describe('a test that is read off a gauge', () => {
     expect(told).toBeGreaterThanOrEqual(17);
   });
 
+  test('a leak that anybody hears is read as what it is', () => {
+    const rise = { start: 1000, slope: 40, moisture: 0, settling: 300 };
+    const times = Array.from({ length: 31 }, (_, i) => 10 * i);
+    const pressures = times.map((time) => Math.round(pressureAfter(rise, time) / 100) * 100);
+    const { low, value, high } = slopeOf(possibleRises({ times, pressures }, GAUGE));
+    expect(low).toBeLessThan(40);
+    expect(high).toBeGreaterThan(40);
+    expect(value / 40).toBeCloseTo(1, 1);
+  });
+
   const judged = (slope: number, moisture: number, duration: number, gauge = GAUGE) => {
     const rise = { start: 1200, slope, moisture, settling: 400 };
     const times = Array.from({ length: Math.floor(duration / 10) + 1 }, (_, i) => 10 * i);

@@ -1,5 +1,5 @@
 import { requirePositive } from '../model-error.ts';
-import type { PossibleRises } from './rise-doubt.ts';
+import { usualPriors, type PossibleRises } from './rise-doubt.ts';
 import { pressureAfter, readingSd, type GaugeErrors, type Rise } from './rise.ts';
 
 export interface Interval {
@@ -15,7 +15,7 @@ const AS_GOOD_AS_NONE = 10;
  * The leak's share of a rise, Pa/s: median and 95 % interval; from 0 where nothing speaks against there being no leak.
  * @param possible as possibleRises leaves them
  */
-export function slopeOf({ slopes }: Pick<PossibleRises, 'slopes'>, least = 1e-3): Interval {
+export function slopeOf({ slopes }: Pick<PossibleRises, 'slopes'>, least = usualPriors.slope[0]): Interval {
   const sorted = Float64Array.from(slopes).sort();
   const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))];
   const isNone = at(0.025) < AS_GOOD_AS_NONE * least;

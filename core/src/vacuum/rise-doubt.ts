@@ -22,7 +22,7 @@ export interface RisePriors {
   readonly settling: readonly [number, number];
 }
 export const usualPriors: RisePriors = {
-  slope: [1e-3, 5],
+  slope: [1e-3, 100],
   moisture: [3, 3000],
   settling: [60, 2400],
 };
@@ -47,7 +47,7 @@ const DITHERED = 0.5;
  * constant; the likelihood knows that a gauge shows steps: a reading v means between v - r/2 and v + r/2, blurred by the noise.
  * @param readings n >= 2, times increasing
  * Source: ter Braak 2006, A Markov Chain Monte Carlo version of the genetic algorithm Differential Evolution (from memory).
- * Checked by rise-doubt.test.ts and `npm run bench`: the 95 % interval holds the truth in 95 of 100.
+ * Checked by drop-test.test.ts and `npm run bench`: the 95 % interval holds the truth in 95 of 100.
  */
 export function possibleRises(
   readings: RiseReadings,
