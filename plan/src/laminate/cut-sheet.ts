@@ -43,15 +43,22 @@ export const USUAL_ROLL = 1.25;
 
 const sheets = remembering<CutSheet>(4);
 
+/** All that decides a cut sheet; names too, for they stand on it. */
+export const whatItHangsOn = ({ part, zones, laminate, materials }: LaidJob, overlap: number): object[] => [
+  part.outline,
+  part.holes,
+  zones,
+  laminate,
+  materials,
+  { overlap },
+];
+
 /**
  * All that is to be cut for a job, in lay order, and each cloth on its roll; cores by their area.
  * @param overlap m that the pieces of a ply lap over each other
  */
 export function cutSheetOf(job: LaidJob, overlap: number): CutSheet {
-  const { part, zones, laminate, materials } = job;
-  return sheets([part.outline, part.holes, zones, laminate, materials, { overlap }], () =>
-    made(job, overlap),
-  );
+  return sheets(whatItHangsOn(job, overlap), () => made(job, overlap));
 }
 
 function made(job: LaidJob, overlap: number): CutSheet {

@@ -84,7 +84,9 @@ onMounted(() =>
       </div>
     </div>
     <template #footer>
-      <span class="quiet note">What the job is now stays among its earlier versions.</span>
+      <span v-if="versions?.length" class="quiet note"
+        >What the job is now stays among its earlier versions.</span
+      >
       <Button @click="emit('close')">Leave it</Button>
       <Button type="primary" :disabled="!looked" @click="looked && emit('take', looked)"
         >Take this one back</Button

@@ -90,6 +90,7 @@ const face = computed(
     </section>
   </div>
   <p v-if="message" class="ember">{{ message }}</p>
+  <p v-else-if="!sheet">The cut list is being worked out: print once it stands here.</p>
   <section v-if="sheet && sheet.pieces.length > 0">
     <h3>Cut list, labels in lay order</h3>
     <div class="labels">

@@ -14,7 +14,7 @@ import Choice from '../../ui/Choice.vue';
 const job = useSession();
 const shop = useShopStore();
 const overlap = ref(0);
-const { sheet, message } = useCutSheet(
+const { sheet, message, isBehind } = useCutSheet(
   () => job.laid,
   () => overlap.value,
 );
@@ -65,7 +65,7 @@ function saveCsv() {
           @update:model-value="overlap = $event ?? 0"
         />
       </span>
-      <Button @click="saveCsv">Cut list as CSV</Button>
+      <Button :disabled="isBehind" @click="saveCsv">Cut list as CSV</Button>
     </div>
     <template v-if="roll">
       <RollDrawing :roll="roll" />
