@@ -15,6 +15,7 @@ const transformer = createTransformer({
 /** @public named by jest.config.js */
 export default {
   ...transformer,
+  getCacheKey: (source, ...rest) => transformer.getCacheKey(BOUND + source, ...rest),
   process: (source, ...rest) => transformer.process(BOUND + source, ...rest),
   processAsync: (source, ...rest) => transformer.processAsync(BOUND + source, ...rest),
 };
