@@ -1,9 +1,8 @@
 import { cpSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
 import { demoMaterials } from '@wick/plan/demo/materials';
 import { unzipSync } from 'fflate';
-import { launchOptions } from './support/browser.ts';
+import { launchKnowing } from './support/browser.ts';
 import { expect, saved, test } from './support/fixtures.ts';
 import { newFolder, startServer } from './support/server.ts';
 
@@ -72,10 +71,7 @@ test('on the network the way is encrypted by a certificate made here, which a re
     WICK_NAMES: 'shop.test',
     WICK_PASS_PHRASE: 'gelcoat over seven rivers',
   };
-  const browser = await chromium.launch({
-    ...launchOptions,
-    args: [...launchOptions.args, '--host-resolver-rules=MAP shop.test 127.0.0.1'],
-  });
+  const browser = await launchKnowing('shop.test');
   const context = await browser.newContext({ ignoreHTTPSErrors: true });
   const page = await context.newPage();
   const madeAt = async () =>

@@ -1,6 +1,5 @@
 import { createServer, type Server } from 'node:http';
-import { chromium } from '@playwright/test';
-import { launchOptions } from './support/browser.ts';
+import { launchKnowing } from './support/browser.ts';
 import { expect, test } from './support/fixtures.ts';
 import { newFolder, startServer } from './support/server.ts';
 
@@ -54,10 +53,7 @@ test('a page of another site reads nothing and writes nothing, by whatever a bro
 
 test('under a name that was turned to this machine nothing is answered', async ({ home }) => {
   const { port } = new URL(home);
-  const browser = await chromium.launch({
-    ...launchOptions,
-    args: [...launchOptions.args, '--host-resolver-rules=MAP evil.test 127.0.0.1'],
-  });
+  const browser = await launchKnowing('evil.test');
   const page = await browser.newPage();
   const answer = await page.goto(`http://evil.test:${port}/api/jobs`);
   expect(answer!.status()).toBe(403);
@@ -74,10 +70,7 @@ test('on the network a device is let in by the pass phrase, another by a code, a
     WICK_NAMES: 'shop.test',
     WICK_PASS_PHRASE: 'gelcoat over seven rivers',
   });
-  const browser = await chromium.launch({
-    ...launchOptions,
-    args: [...launchOptions.args, '--host-resolver-rules=MAP shop.test 127.0.0.1'],
-  });
+  const browser = await launchKnowing('shop.test');
   const home = 'http://shop.test:4361';
   const open = async () => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });

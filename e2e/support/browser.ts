@@ -1,3 +1,5 @@
+import { chromium } from '@playwright/test';
+
 /** Debian's Chromium, with nothing of its own reaching for the network. */
 export const launchOptions = {
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -11,3 +13,10 @@ export const launchOptions = {
     '--disable-sync',
   ],
 };
+
+/** A browser that finds this machine under a name, as a device on the network does. */
+export const launchKnowing = (name: string) =>
+  chromium.launch({
+    ...launchOptions,
+    args: [...launchOptions.args, `--host-resolver-rules=MAP ${name} 127.0.0.1`],
+  });
