@@ -6,7 +6,7 @@ import { launchKnowing } from './support/browser.ts';
 import { expect, saved, test } from './support/fixtures.ts';
 import { newFolder, startServer } from './support/server.ts';
 
-const NIGHTLY = 'nightly 2026-01-01T03.00.00.wick-backup.zip';
+const nightly = (day: number) => `nightly 2026-01-0${day}T03.00.00.wick-backup.zip`;
 
 test('a damaged database is said, its jobs are saved as files, and the last backup takes its place', async ({
   page,
@@ -19,7 +19,8 @@ test('a damaged database is said, its jobs are saved as files, and the last back
     page.getByRole('link', { name: 'Save a backup' }).click(),
   ]);
   mkdirSync(join(folder, 'backups'), { recursive: true });
-  cpSync(await backup.path(), join(folder, 'backups', NIGHTLY));
+  cpSync(await backup.path(), join(folder, 'backups', nightly(1)));
+  writeFileSync(join(folder, 'backups', nightly(2)), 'a night on which the disk was full');
   // Written after the backup: what is saved from the damaged database has it, the backup has not.
   await page.goto(before.url);
   await page.getByRole('link', { name: 'Kiosk fascia' }).click();
@@ -41,6 +42,10 @@ test('a damaged database is said, its jobs are saved as files, and the last back
   const salvaged = Object.keys(unzipSync(readFileSync(await files.path()))).join('\n');
   for (const name of ['Dome-gore-7', 'Kiosk-fascia-second']) expect(salvaged).toContain(name);
   await page.getByRole('button', { name: /Restore the last backup/ }).click();
+  await expect(page.getByRole('heading', { name: 'The backup cannot be used as it is' })).toBeVisible();
+  await expect(page.getByText('Nothing was changed')).toBeVisible();
+  await page.getByRole('link', { name: 'Back to what can be done' }).click();
+  await page.getByRole('button', { name: `Restore ${nightly(1)}` }).click();
   await expect(page.getByRole('heading', { name: 'The backup is in place' })).toBeVisible();
   await expect(async () => {
     await page.goto(damaged.url);
