@@ -55,7 +55,8 @@ async function main() {
 
 async function run(settings: Settings, folder: DataFolder, store: Store) {
   closeStore = store.close;
-  const services = createServices(store.database, createJobReader());
+  const reader = createJobReader();
+  const services = createServices(store.database, reader);
   const backups = createBackupService(createBackupRepo(store.database), {
     folder: folder.backups,
     passing: folder.passing,
@@ -83,6 +84,7 @@ async function run(settings: Settings, folder: DataFolder, store: Store) {
     backup: { backups, passing: folder.passing, restore: store.restore },
     webFolder: existsSync(webFolder) ? webFolder : undefined,
   });
+  await reader.ready;
   const server = await listen(app, settings, certificate);
   const address = addressOf(server, settings, certificate);
   folder.tellAddress(address);

@@ -31,6 +31,8 @@ interface Limits {
  * @throws ProblemError TOO_LARGE, from its readings, after a minute
  */
 export function createJobReader({ longest = 60_000, memory = 1024 }: Limits = {}): JobReader & {
+  /** The thread has started: who comes before waits for it. */
+  readonly ready: Promise<unknown>;
   readonly close: () => Promise<void>;
 } {
   const aside = new Piscina({
@@ -66,6 +68,7 @@ export function createJobReader({ longest = 60_000, memory = 1024 }: Limits = {}
     read: reader(readings.read, 'read'),
     readAndSummarise: reader(readings.readAndSummarise, 'readAndSummarise'),
     readFile: reader(readings.readFile, 'readFile'),
+    ready: aside.run({ name: 'read', given: [null] } satisfies Asked).catch(() => undefined),
     close: () => aside.destroy(),
   };
 }
