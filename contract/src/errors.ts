@@ -19,6 +19,8 @@ export const errorCatalogue = {
   BAD_DRAWING: { status: 422, title: 'The drawing cannot be used as it is' },
   DISK_FULL: { status: 507, title: 'The disk is full' },
   BAD_BACKUP: { status: 422, title: 'The backup cannot be used as it is' },
+  BAD_WORD: { status: 401, title: 'The word of this instrument is not good' },
+  BAD_READING: { status: 422, title: 'The readings cannot be used as they are' },
   DAMAGED: { status: 503, title: 'The database is damaged' },
   STOPPED: { status: 503, title: 'The database had to be opened anew' },
   UNEXPECTED: { status: 500, title: 'The program made a mistake' },

@@ -3,6 +3,7 @@ import { request } from 'node:http';
 import { gzipSync } from 'node:zlib';
 import { routes, type Route } from '@wick/contract/api';
 import { jobSchema } from '@wick/contract/job/job';
+import { readingLineSchema } from '@wick/contract/run/instrument';
 import { demoJobs } from '@wick/plan/demo/jobs';
 import { z } from 'zod';
 import { anyOf, pick, type Luck } from './any-of.ts';
@@ -30,13 +31,14 @@ export async function siegeByRequests(
   seed: number,
 ): Promise<FuzzResult> {
   const luck = seeded(seed);
+  const word = await wordFor(server.url);
   const byStatus: Record<number, number> = {};
   const failures: string[] = [];
   const ids = ['nobody'];
   let [slow, longest, sent] = [0, 0, 0];
   // Warm, so that what a server takes at its first requests does not count as what hostile ones leave behind.
   const shoot = async () => {
-    const asked = anyRequest(luck, ids);
+    const asked = anyRequest(luck, ids, word);
     const started = performance.now();
     const answer = await send(server.url, asked).catch((error: unknown) => ({
       status: 0,
@@ -120,7 +122,7 @@ const NASTY_BODIES = [
   'x'.repeat(300_000),
 ].map((text) => Buffer.from(text));
 
-function anyRequest(luck: Luck, ids: readonly string[]): HostileRequest {
+function anyRequest(luck: Luck, ids: readonly string[], word: string): HostileRequest {
   const route: Route = pick(luck, Object.values(routes));
   const isRestore = route.path === routes.restoreBackup.path;
   const id = luck() < 0.7 ? pick(luck, ids) : pick(luck, NASTY_IDS);
@@ -132,7 +134,9 @@ function anyRequest(luck: Luck, ids: readonly string[]): HostileRequest {
     'content-type': isRestore ? 'application/zip' : 'application/json',
   };
   if (luck() < 0.05) headers['content-type'] = pick(luck, NASTY_TYPES);
-  let body = route.body || isRestore ? bodyOf(route, luck) : null;
+  const isPosted = route.path === routes.postReadings.path;
+  if (isPosted) headers.authorization = `Bearer ${luck() < 0.8 ? word : word.slice(0, 20)}`;
+  let body = isPosted ? anyLines(luck) : route.body || isRestore ? bodyOf(route, luck) : null;
   if (body && luck() < 0.05) {
     headers['content-encoding'] = pick(luck, ['gzip', 'br', 'deflate', 'zstd', 'x']);
     if (luck() < 0.3) body = gzipSync(body);
@@ -166,6 +170,29 @@ function bodyOf({ body }: Route, luck: Luck): Buffer {
   return Buffer.from(JSON.stringify(value) ?? 'null');
 }
 
+/** Readings as a device might post them, some cut short. */
+function anyLines(luck: Luck): Buffer {
+  if (luck() < 0.2) return pick(luck, NASTY_BODIES);
+  const lines = Array.from({ length: Math.floor(20 * luck()) }, () =>
+    JSON.stringify(anyOf(readingLineSchema, luck, pick(luck, [0, 0.1, 0.5]))),
+  );
+  const text = `${lines.join('\n')}\n`;
+  return Buffer.from(luck() < 0.3 ? text.slice(0, Math.floor(text.length * luck())) : text);
+}
+
+/** Of a device that is let in, so that hostile readings come as far as they can. */
+async function wordFor(url: string): Promise<string> {
+  const answer = await fetch(`${url}${routes.addInstrument.path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      ...{ id: `siege-${Date.now()}`, name: 'Siege', measures: 'absolutePressure', unit: 'mbar' },
+      ...{ resolution: 10, noise: 0, kind: 'device' },
+    }),
+  });
+  return ((await answer.json()) as { word: string }).word;
+}
+
 /** A demo job with some of its values exchanged, or one made up from the schema. */
 function anyJob(luck: Luck, wild: number): unknown {
   if (luck() < 0.2) return anyOf(jobSchema, luck, wild);
@@ -195,6 +222,11 @@ function send(
     const { hostname, port } = new URL(url);
     const asked = request({ hostname, port, method, path, headers, agent: false }, (response) => {
       const chunks: Buffer[] = [];
+      // A stream never ends by itself: that it begins is its answer.
+      if (response.headers['content-type'] === 'text/event-stream') {
+        resolve({ status: response.statusCode!, text: '' });
+        return void asked.destroy();
+      }
       response.on('data', (chunk: Buffer) => chunks.push(chunk));
       response.on('end', () =>
         resolve({ status: response.statusCode!, text: Buffer.concat(chunks).toString('utf8', 0, 2000) }),

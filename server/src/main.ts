@@ -56,7 +56,9 @@ async function main() {
 async function run(settings: Settings, folder: DataFolder, store: Store) {
   closeStore = store.close;
   const reader = createJobReader();
-  const services = createServices(store.database, reader);
+  const services = createServices(store.database, reader, (error) =>
+    log.error({ err: error }, 'unexpected, by itself'),
+  );
   const backups = createBackupService(createBackupRepo(store.database), {
     folder: folder.backups,
     passing: folder.passing,
@@ -74,6 +76,12 @@ async function run(settings: Settings, folder: DataFolder, store: Store) {
   if (settings.isOnNetwork) await requirePassPhrase(services.access, settings);
   const names = [...settings.names, ...(settings.isOnNetwork ? namesOnNetwork() : [])];
   const certificate = await certificateOf(settings, folder.root, names);
+  await services.goOn();
+  const restore = async (backup: string) => {
+    const keptAs = await store.restore(backup);
+    await services.goOn();
+    return keptAs;
+  };
   const webFolder = `${root}web/dist`;
   const app = createApp({
     ...services,
@@ -81,7 +89,7 @@ async function run(settings: Settings, folder: DataFolder, store: Store) {
     hosts: hostsOf(names),
     isOnNetwork: settings.isOnNetwork,
     isSecure: certificate !== null,
-    backup: { backups, passing: folder.passing, restore: store.restore },
+    backup: { backups, passing: folder.passing, restore },
     webFolder: existsSync(webFolder) ? webFolder : undefined,
   });
   await reader.ready;
@@ -163,6 +171,8 @@ function stopWith(server: Server) {
   const stop = () => {
     server.close(() => void closeStore().then(() => process.exit(0)));
     server.closeIdleConnections();
+    // Streams and idle browsers hold on; the store is closed all the same, so that nothing has to be mended at the next start.
+    setTimeout(() => server.closeAllConnections(), 500).unref();
     setTimeout(() => process.exit(0), 3000).unref();
   };
   process.once('SIGINT', stop);

@@ -5,7 +5,7 @@ import { materialSchema } from '../materials.ts';
 import { quantity } from '../quantity.ts';
 
 export const JOB_FORMAT = 'vivid-wick-job';
-export const JOB_VERSION = 7;
+export const JOB_VERSION = 8;
 
 /** An arc of nearly a whole circle: 4 atan(20) is 348 degrees. */
 const MAX_BULGE = 20;
@@ -180,8 +180,16 @@ export const jobSchema = z.strictObject({
   }),
   vacuum: z.strictObject({
     ventPressure: quantity('absolutePressure', { atLeast: 0, below: 110_000 }).nullable(),
+    /** Half of the interval it was measured in; null where nobody has measured it. */
+    ventSpread: quantity('absolutePressure', { atLeast: 0, below: 20_000 }).nullable(),
     /** Among the job's materials. */
     pumpId: z.string().nullable(),
+    /** Catch pot between bag and pump, among the job's materials. */
+    potId: z.string().nullable(),
+    /** A valve that holds the vacuum when the pump stops; null where nobody has said. */
+    hasCheckValve: z.boolean().nullable(),
+    /** What the part is for: few voids are taken where it carries load; null where nobody has said. */
+    isStructural: z.boolean().nullable(),
   }),
   /** How the forecast is made. */
   forecast: z.strictObject({

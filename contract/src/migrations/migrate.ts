@@ -4,6 +4,7 @@ import { fromVersion3 } from './from-3.ts';
 import { fromVersion4 } from './from-4.ts';
 import { fromVersion5 } from './from-5.ts';
 import { fromVersion6 } from './from-6.ts';
+import { fromVersion7 } from './from-7.ts';
 import type { Raw } from './raw.ts';
 
 /** The step from each version to the next. */
@@ -14,6 +15,7 @@ const steps: Readonly<Record<number, (raw: Raw) => Raw>> = {
   4: fromVersion4,
   5: fromVersion5,
   6: fromVersion6,
+  7: fromVersion7,
 };
 
 /**

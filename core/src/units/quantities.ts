@@ -231,6 +231,12 @@ export const quantities = {
     usual: '',
     example: '0.05',
   },
+  soundLevel: {
+    label: 'sound level',
+    units: [{ symbol: 'dB', aliases: ['db', 'decibel'], factor: 1, decimals: 0 }],
+    usual: 'dB',
+    example: '46 dB',
+  },
   angle: {
     label: 'angle',
     units: [

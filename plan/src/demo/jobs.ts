@@ -19,7 +19,7 @@ export const demoShop: Shop = {
 };
 
 const blank = (name: string): LaidJob => laidOut(emptyJob(name, 'layout-a'));
-const { resin: plainResin, part: plainPart } = blank('Blank');
+const { resin: plainResin, part: plainPart, vacuum: plainVacuum } = blank('Blank');
 const degrees = (angle: number) => (angle * Math.PI) / 180;
 const plies = (list: [string, number, number?][]) =>
   list.map(([materialId, angle, inset], i) => ({ id: `ply-${i + 1}`, materialId, angle: degrees(angle), inset: inset ?? 0 }));
@@ -88,8 +88,8 @@ const domeGore = jobOf({
   ],
   layers: stack(['peelPly', 'peel-nylon', { edge: 0.02 }], ['flowMesh', 'mesh-open', { edge: 0, except: ['brake'] }], ...shut),
   resin: { ...plainResin, materialId: 'vinyl-ester-v1', temperature: 292.15, mixDuration: 180, degasDuration: 0, hoseFillDuration: 60, hoseLength: 1.2 },
-  vacuum: { ventPressure: 1800, pumpId: null },
-  materials: used('quad-glass-850', 'woven-glass-300', 'foam-15', 'mesh-open', 'peel-nylon', 'vinyl-ester-v1', ...SHUT_IDS),
+  vacuum: { ...plainVacuum, ventPressure: 1800, pumpId: 'pump-small', potId: 'catch-pot-5', hasCheckValve: true, isStructural: true },
+  materials: used('quad-glass-850', 'woven-glass-300', 'foam-15', 'mesh-open', 'peel-nylon', 'vinyl-ester-v1', 'pump-small', 'catch-pot-5', ...SHUT_IDS),
 });
 
 const spinnerOutline = coneSector({ innerRadius: 0.09, outerRadius: 0.46, sectorAngle: 4.4 });
@@ -115,8 +115,8 @@ const hydroSpinner = jobOf({
   ],
   layers: stack(['peelPly', 'peel-coated', { edge: 0.02 }], ['flowMesh', 'mesh-fine', { edge: 0, vent: MESH_GAP }], ...shut),
   resin: { ...plainResin, materialId: 'epoxy-mid-s2', mixDuration: 120 },
-  vacuum: { ventPressure: null, pumpId: null },
-  materials: used('woven-glass-300', 'biax-glass-600', 'mesh-fine', 'peel-coated', 'epoxy-mid-s2', ...SHUT_IDS),
+  vacuum: { ...plainVacuum, pumpId: 'pump-small' },
+  materials: used('woven-glass-300', 'biax-glass-600', 'mesh-fine', 'peel-coated', 'epoxy-mid-s2', 'pump-small', ...SHUT_IDS),
 });
 
 /** Solid glass plate, thick enough that the mould side lags far behind the mesh; it lies on a slope. */
@@ -141,9 +141,9 @@ const kerbPlate = jobOf({
   ],
   layers: stack(['peelPly', 'peel-nylon', { edge: 0.02 }], ['flowMesh', 'mesh-open', { edge: 0, vent: MESH_GAP }], ...shut),
   resin: { ...plainResin, materialId: 'epoxy-long-s5', temperature: 293.15, mixDuration: 240, degasDuration: 600 },
-  vacuum: { ventPressure: 1500, pumpId: null },
+  vacuum: { ...plainVacuum, ventPressure: 1500, pumpId: 'pump-small', potId: 'catch-pot-5', isStructural: true },
   forecast: { layers: true, soft: true, nodeCount: null },
-  materials: used('quad-glass-850', 'mesh-open', 'peel-nylon', 'epoxy-long-s5', ...SHUT_IDS),
+  materials: used('quad-glass-850', 'mesh-open', 'peel-nylon', 'epoxy-long-s5', 'pump-small', 'catch-pot-5', ...SHUT_IDS),
 });
 
 const trayEnd = Math.tan(Math.PI / 8);
@@ -200,8 +200,8 @@ const sledTray = jobOf({
     ...shut.slice(1),
   ),
   resin: { ...plainResin, materialId: 'epoxy-mid-s2' },
-  vacuum: { ventPressure: 38_000, pumpId: null },
-  materials: used('twill-carbon-200', 'uni-carbon-300', 'foam-5', 'peel-nylon', 'epoxy-mid-s2', 'perforated-film-p1', 'breather-300', 'breather-150', ...SHUT_IDS),
+  vacuum: { ...plainVacuum, ventPressure: 38_000, pumpId: 'pump-dry' },
+  materials: used('twill-carbon-200', 'uni-carbon-300', 'foam-5', 'peel-nylon', 'epoxy-mid-s2', 'perforated-film-p1', 'breather-300', 'breather-150', 'pump-dry', ...SHUT_IDS),
 });
 
 const corner = 0.06;
@@ -250,8 +250,8 @@ const kioskFascia = jobOf({
     line('vent-2', 'Lock vent', roundedEnd(1), { kind: 'vent' }),
   ],
   resin: { ...plainResin, materialId: 'polyester-p2', mixDuration: 90, hoseFillDuration: 20 },
-  vacuum: { ventPressure: 45_000, pumpId: null },
-  materials: used('chopped-mat-450', 'woven-glass-300', 'polyester-p2'),
+  vacuum: { ...plainVacuum, ventPressure: 45_000, pumpId: 'pump-dry' },
+  materials: used('chopped-mat-450', 'woven-glass-300', 'polyester-p2', 'pump-dry'),
 });
 
 export const demoJobs: Job[] = [domeGore, hydroSpinner, kerbPlate, sledTray, kioskFascia];

@@ -143,7 +143,7 @@ const plate: Job = {
   ),
 };
 /** Under a perfect vacuum shut-in air has no pressure to be balanced: quicker. */
-const swift: Job = { ...plate, vacuum: { ventPressure: 0, pumpId: null } };
+const swift: Job = { ...plate, vacuum: { ...plate.vacuum, ventPressure: 0 } };
 const [second] = plate.layouts[0]!.lines.slice(1);
 const withSecond = (actions: JobAction[]): Job =>
   withLeaf(swift, ['layouts', 0, 'lines', 1], { ...second!, actions });

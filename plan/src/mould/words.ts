@@ -15,11 +15,13 @@ export function pullsSinceCoat(history: readonly MouldEvent[]): number | null {
   return coat < 0 ? null : sorted.slice(0, coat).filter(({ kind }) => kind === 'pull').length;
 }
 
-/** Leaks found that nothing says were mended since. */
+/** Leaks of the mould itself that nothing says were mended since; those of a bag went with the bag. */
 export function openLeaks(history: readonly MouldEvent[]): MouldEvent[] {
   const sorted = byDate(history);
   const mended = sorted.findIndex(({ kind }) => kind === 'mended');
-  return (mended < 0 ? sorted : sorted.slice(0, mended)).filter(({ kind }) => kind === 'leak');
+  return (mended < 0 ? sorted : sorted.slice(0, mended)).filter(
+    ({ kind, place }) => kind === 'leak' && (!place || place.kind === 'mould'),
+  );
 }
 
 /** Common practice, no source: a thinner laminate leaks. */

@@ -17,7 +17,7 @@ export interface AccessParts {
 /** Days that a device stays let in while nobody uses it. */
 const COOKIE_DAYS = 90;
 /** What a device that may look only is shown. */
-const SHOWN = /^\/api\/(jobs|materials|moulds|shop)(\/|$)/;
+const SHOWN = /^\/api\/(jobs|materials|moulds|shop|runs|instruments|stream)(\/|$)/;
 
 const LOOPBACK = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1']);
 const addressOf = (request: Request) => request.socket.remoteAddress ?? '';
@@ -78,6 +78,7 @@ export function accessRouter({ access, isOnNetwork, isSecure }: AccessParts): Ro
     if (visitor.access === 'view' && !looks)
       throw new ProblemError('NOT_ALLOWED', 'This screen was let in to look only.');
     response.locals.visitorId = visitor.id;
+    response.locals.visitorName = visitor.name;
     next();
   }
   const ownId = (response: Response) => (response.locals.visitorId as string | undefined) ?? null;

@@ -201,7 +201,7 @@ describe('jobs', () => {
       request(app).put(`/api/jobs/${job.id}`).send({ revision, document }).expect(200);
     await write(1, { ...job.document, name: 'Renamed' });
     expect((await listed(job.id)).isStale).toBe(false);
-    await write(2, { ...job.document, vacuum: { ventPressure: 9000, pumpId: null } });
+    await write(2, { ...job.document, vacuum: { ...job.document.vacuum, ventPressure: 9000 } });
     expect((await listed(job.id)).isStale).toBe(true);
     await request(app)
       .put(`/api/jobs/${job.id}/results`)

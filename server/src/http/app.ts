@@ -10,12 +10,22 @@ import type { Services } from '../services/services.ts';
 import { backupRouter, type BackupParts } from './backup-router.ts';
 import { accessRouter, type AccessParts } from './access.ts';
 import { guardOrigin, type GuardParts } from './guard.ts';
+import { instrumentRouter, readingRouter } from './instrument-router.ts';
 import { jobRouter } from './job-router.ts';
 import { libraryRouter } from './library-router.ts';
 import { mouldRouter } from './mould-router.ts';
+import { runRouter } from './run-router.ts';
 import { shopRouter } from './shop-router.ts';
+import { streamRouter } from './stream-router.ts';
 
-interface AppParts extends Pick<Services, 'jobs' | 'shop' | 'library' | 'moulds'>, AccessParts, GuardParts {
+interface AppParts
+  extends
+    Pick<
+      Services,
+      'jobs' | 'shop' | 'library' | 'moulds' | 'instruments' | 'runs' | 'rehearsals' | 'hub' | 'readings'
+    >,
+    AccessParts,
+    GuardParts {
   readonly log: Logger;
   readonly backup: BackupParts;
   /** Folder of the built web application. */
@@ -59,6 +69,7 @@ export function createApp(parts: AppParts): Express {
   });
   app.use(guardOrigin({ hosts: parts.hosts }));
   app.use('/api', compression());
+  app.use(readingRouter(parts.instruments));
   app.use(accessRouter(parts));
   app.get(routes.health.path, async (_request, response) => {
     await shop.getShop();
@@ -68,6 +79,9 @@ export function createApp(parts: AppParts): Express {
   app.use(shopRouter(shop));
   app.use(libraryRouter(library));
   app.use(mouldRouter(moulds));
+  app.use(instrumentRouter(parts.instruments));
+  app.use(runRouter(parts.runs, parts.rehearsals));
+  app.use(streamRouter(parts));
   app.use(backupRouter(backup, { jobs, shop, library, moulds }));
   app.use('/api', (request) => {
     throw new ProblemError('NOT_FOUND', `There is no ${request.method} ${request.originalUrl} here.`);

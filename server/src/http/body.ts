@@ -35,7 +35,8 @@ export function readBody(route: Route, request: Request): unknown {
   throw new ProblemError('BAD_REQUEST', sentenceOf(read.error));
 }
 
-function textOf(bytes: unknown): string {
+/** @throws ProblemError NOT_JSON where it is no UTF-8 */
+export function textOf(bytes: unknown): string {
   if (!(bytes instanceof Uint8Array)) return '';
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);

@@ -1,7 +1,21 @@
-import { asc, getTableColumns, notInArray, sql, type SQL } from 'drizzle-orm';
+import { and, asc, getTableColumns, gt, notInArray, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { Database } from './database.ts';
-import { facts, jobRevisions, jobs, materialHistory, materials, moulds, results, shop } from './tables.ts';
+import { sumUpReadings } from './reading-repo.ts';
+import {
+  entries,
+  facts,
+  instruments,
+  jobRevisions,
+  jobs,
+  materialHistory,
+  materials,
+  moulds,
+  readings,
+  results,
+  runs,
+  shop,
+} from './tables.ts';
 
 type Row = Readonly<Record<string, unknown>>;
 type Connection = Pick<Database, 'select' | 'insert' | 'execute'>;
@@ -13,6 +27,8 @@ interface BackedUp {
   readonly table: PgTable;
   readonly order: readonly PgColumn[];
   readonly where?: SQL;
+  /** Rows at once: they are small. */
+  readonly batch?: number;
 }
 
 /** Everything but who is let in, in an order in which each finds what it refers to. */
@@ -24,10 +40,15 @@ const backedUp: Readonly<Record<string, BackedUp>> = {
   jobs: { table: jobs, order: [jobs.id] },
   jobRevisions: { table: jobRevisions, order: [jobRevisions.jobId, jobRevisions.revision] },
   results: { table: results, order: [results.jobId, results.layoutId] },
+  runs: { table: runs, order: [runs.id] },
+  entries: { table: entries, order: [entries.order] },
+  instruments: { table: instruments, order: [instruments.number] },
+  /** Their sums are made anew. */
+  readings: { table: readings, order: [readings.order], batch: 2000 },
   facts: { table: facts, order: [facts.name], where: notInArray(facts.name, OWN_FACTS) },
 };
 
-/** Rows at once: a job may hold megabytes. */
+/** Rows at once where nothing else is said: a job may hold megabytes. */
 const BATCH = 50;
 
 export type BackupRepo = ReturnType<typeof createBackupRepo>;
@@ -39,18 +60,8 @@ export function createBackupRepo(database: Database) {
     async readAll(onRow: (table: string, row: Row) => void): Promise<void> {
       await database.transaction(
         async (on) => {
-          for (const [name, { table, order, where }] of Object.entries(backedUp))
-            for (let from = 0; ; from += BATCH) {
-              const rows = await on
-                .select()
-                .from(table)
-                .where(where)
-                .orderBy(...order.map((column) => asc(column)))
-                .limit(BATCH)
-                .offset(from);
-              for (const row of rows) onRow(name, row);
-              if (rows.length < BATCH) break;
-            }
+          for (const [name, one] of Object.entries(backedUp))
+            await eachRow(on, one, (row) => onRow(name, row));
         },
         { isolationLevel: 'repeatable read', accessMode: 'read only' },
       );
@@ -74,14 +85,47 @@ export function createBackupRepo(database: Database) {
     /** Takes all rows up, or none. @param rows each table's, as they were written; of unknown tables nothing is taken */
     async writeAll(rows: AsyncIterable<readonly [table: string, row: Row]>): Promise<void> {
       await database.transaction(async (on) => {
+        let [current, held]: [BackedUp | undefined, Row[]] = [undefined, []];
+        const write = async () => {
+          if (current && held.length > 0) await on.insert(current.table).values(held);
+          held = [];
+        };
         for await (const [name, row] of rows) {
           const known = backedUp[name];
-          if (known) await on.insert(known.table).values(revived(known.table, row));
+          if (known !== current || held.length >= (known?.batch ?? 1)) await write();
+          current = known;
+          if (known) held.push(revived(known.table, row));
         }
+        await write();
+        await sumUpReadings(on);
         await goOnCounting(on);
       });
     },
   };
+}
+
+/** By the first column of its order where rows come in batches of their own, so that a million are not counted over again. */
+async function eachRow(
+  on: Connection,
+  { table, order, where, batch }: BackedUp,
+  onRow: (row: Row) => void,
+): Promise<void> {
+  const [first] = order;
+  const size = batch ?? BATCH;
+  let last: unknown = null;
+  for (let from = 0; ; from += size) {
+    const onward = batch !== undefined && last !== null ? gt(first!, last) : undefined;
+    const rows: Row[] = await on
+      .select()
+      .from(table)
+      .where(and(where, onward))
+      .orderBy(...order.map((column) => asc(column)))
+      .limit(size)
+      .offset(onward || batch !== undefined ? 0 : from);
+    for (const row of rows) onRow(row);
+    if (rows.length < size) return;
+    last = rows.at(-1)!.order;
+  }
 }
 
 /** Times are texts in a file. */
@@ -97,16 +141,27 @@ function revived(table: PgTable, row: Row): Row {
   );
 }
 
+/** Columns that the database counts up by itself. */
+const COUNTED = [
+  ['material_history', 'order'],
+  ['entries', 'order'],
+  ['readings', 'order'],
+  ['instruments', 'number'],
+] as const;
+
 async function goOnCounting(on: Connection) {
-  await on.execute(
-    sql`select setval(pg_get_serial_sequence('material_history', 'order'), (select coalesce(max("order"), 0) + 1 from material_history), false)`,
-  );
+  for (const [table, column] of COUNTED)
+    await on.execute(
+      sql`select setval(pg_get_serial_sequence(${table}, ${column}), (select coalesce(max(${sql.identifier(column)}), 0) + 1 from ${sql.identifier(table)}), false)`,
+    );
 }
 
 /** What is kept of every table is read once, by its rows and by its indexes. @throws what the database says of damage */
 export async function readThrough(database: Database): Promise<void> {
-  for (const { table, order } of Object.values(backedUp)) {
-    await database.execute(sql`select sum(length(${table}::text)) from ${table}`);
+  for (const { table, order, batch } of Object.values(backedUp)) {
+    // Every page is read, and what is kept apart from its row; many small rows have nothing apart.
+    const what = batch === undefined ? sql`sum(length(${table}::text))` : sql`count(*)`;
+    await database.execute(sql`select ${what} from ${table}`);
     await database.transaction(async (on) => {
       await on.execute(sql`set local enable_seqscan = off`);
       await on.execute(

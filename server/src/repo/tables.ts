@@ -3,10 +3,14 @@ import type { Job } from '@wick/contract/job/job';
 import type { Outcome } from '@wick/contract/job/result';
 import type { Material } from '@wick/contract/materials';
 import type { Mould } from '@wick/contract/mould';
+import type { EntryBody, Run } from '@wick/contract/run/run';
+import type { Instrument } from '@wick/contract/run/instrument';
 import type { Shop } from '@wick/contract/shop';
 import {
+  bigint,
   bigserial,
   boolean,
+  doublePrecision,
   index,
   integer,
   jsonb,
@@ -14,6 +18,7 @@ import {
   primaryKey,
   text,
   timestamp,
+  uniqueIndex,
 } from 'drizzle-orm/pg-core';
 
 export const jobs = pgTable('jobs', {
@@ -126,3 +131,95 @@ export const audit = pgTable('audit', {
   device: text(),
   address: text().notNull(),
 });
+
+/** Parts that are made of a job, and rehearsals of them. */
+export const runs = pgTable(
+  'runs',
+  {
+    id: text().primaryKey(),
+    jobId: text('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    number: integer().notNull(),
+    kind: text().$type<Run['kind']>().notNull(),
+    speed: doublePrecision().notNull(),
+    seed: integer().notNull(),
+    startedAt: timestamp('started_at', { withTimezone: true }).notNull().defaultNow(),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
+  },
+  (table) => [uniqueIndex('runs_number').on(table.jobId, table.number)],
+);
+
+/** What happened in a run. Only ever added to. */
+export const entries = pgTable(
+  'entries',
+  {
+    /** The order they came in, whatever the clocks said. */
+    order: bigserial({ mode: 'number' }).primaryKey(),
+    id: text().notNull(),
+    runId: text('run_id')
+      .notNull()
+      .references(() => runs.id, { onDelete: 'cascade' }),
+    at: timestamp({ withTimezone: true }).notNull(),
+    writtenAt: timestamp('written_at', { withTimezone: true }).notNull().defaultNow(),
+    by: text().notNull(),
+    device: text().notNull(),
+    body: jsonb().$type<EntryBody>().notNull(),
+  },
+  (table) => [uniqueIndex('entries_id').on(table.runId, table.id)],
+);
+
+export const instruments = pgTable('instruments', {
+  /** Short, for its readings. */
+  number: integer().primaryKey().generatedByDefaultAsIdentity(),
+  id: text().notNull().unique(),
+  name: text().notNull(),
+  measures: text().$type<Instrument['measures']>().notNull(),
+  unit: text().notNull(),
+  resolution: doublePrecision().notNull(),
+  noise: doublePrecision().notNull(),
+  kind: text().$type<Instrument['kind']>().notNull(),
+  runId: text('run_id').references(() => runs.id, { onDelete: 'cascade' }),
+  /** Of the word it shows; null where it has none. */
+  wordHash: text('word_hash'),
+  addedAt: timestamp('added_at', { withTimezone: true }).notNull().defaultNow(),
+  revokedAt: timestamp('revoked_at', { withTimezone: true }),
+  clockOffset: doublePrecision('clock_offset'),
+});
+
+/** Every reading, by the id its instrument gave it. Only ever added to. */
+export const readings = pgTable(
+  'readings',
+  {
+    order: bigserial({ mode: 'number' }).primaryKey(),
+    instrument: integer()
+      .notNull()
+      .references(() => instruments.number, { onDelete: 'cascade' }),
+    id: text().notNull(),
+    at: timestamp({ withTimezone: true }).notNull(),
+    value: doublePrecision().notNull(),
+  },
+  (table) => [
+    uniqueIndex('readings_id').on(table.instrument, table.id),
+    index('readings_at').on(table.instrument, table.at),
+  ],
+);
+
+/** Readings summed up by stretches of time of several widths, for display; kept with the readings. */
+export const readingSpans = pgTable(
+  'reading_spans',
+  {
+    instrument: integer()
+      .notNull()
+      .references(() => instruments.number, { onDelete: 'cascade' }),
+    /** s */
+    width: integer().notNull(),
+    /** Since 1970, in widths. */
+    place: bigint({ mode: 'number' }).notNull(),
+    count: integer().notNull(),
+    sum: doublePrecision().notNull(),
+    low: doublePrecision().notNull(),
+    high: doublePrecision().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.instrument, table.width, table.place] })],
+);

@@ -1,34 +1,78 @@
 import type { Database } from '../repo/database.ts';
 import { createDeviceRepo } from '../repo/device-repo.ts';
 import { createFactRepo } from '../repo/fact-repo.ts';
+import { createInstrumentRepo } from '../repo/instrument-repo.ts';
 import { createJobRepo } from '../repo/job-repo.ts';
 import { createLibraryRepo } from '../repo/library-repo.ts';
 import { createMouldRepo } from '../repo/mould-repo.ts';
+import { createReadingRepo } from '../repo/reading-repo.ts';
 import { createResultRepo } from '../repo/result-repo.ts';
+import { createRunRepo } from '../repo/run-repo.ts';
 import { createShopRepo } from '../repo/shop-repo.ts';
 import { createAccessService } from './access/access-service.ts';
+import { createInstrumentService } from './instruments/instrument-service.ts';
+import { createReadingService } from './instruments/reading-service.ts';
 import { createJobService } from './job-service.ts';
 import { createJobUpkeep } from './job-upkeep.ts';
 import { createLibraryService } from './library-service.ts';
 import { createMouldService } from './mould-service.ts';
 import { readHere, type JobReader } from './reading/job-reader.ts';
+import { createHub } from './run/hub.ts';
+import { createRehearsals } from './run/rehearsals.ts';
+import { createRunService } from './run/run-service.ts';
+import { createWatching } from './run/watching.ts';
 import { createShopService } from './shop-service.ts';
+import { ambientOf } from '@wick/plan/shop/ambient';
 
 export type Services = ReturnType<typeof createServices>;
 
-/** Everything that is done with the database. */
-export function createServices(database: Database, reader: JobReader = readHere) {
-  const jobs = createJobRepo(database);
+/** Everything that is done with the database. @param onFault of what goes on by itself */
+export function createServices(
+  database: Database,
+  reader: JobReader = readHere,
+  onFault: (error: unknown) => void = () => undefined,
+) {
+  const jobRepo = createJobRepo(database);
   const shopRepo = createShopRepo(database);
+  const mouldRepo = createMouldRepo(database);
   const plainShop = createShopService(shopRepo);
   const facts = createFactRepo(database);
-  const upkeep = createJobUpkeep({ jobs, facts }, plainShop, reader);
+  const upkeep = createJobUpkeep({ jobs: jobRepo, facts }, plainShop, reader);
+  const jobs = createJobService({ jobs: jobRepo, results: createResultRepo(database) }, plainShop, reader);
+  const hub = createHub();
+  const readings = createReadingService(createReadingRepo(database), hub);
+  const instruments = createInstrumentService(createInstrumentRepo(database), readings);
+  const runs = createRunService(createRunRepo(database), { has: jobRepo.isThere }, hub);
+  const watching = createWatching({
+    ...{ runs, onFault },
+    instrumentOf: instruments.find,
+    lastOf: readings.lastOf,
+    ambient: async () => ambientOf((await plainShop.getShop()).shop),
+  });
+  const rehearsals = createRehearsals({
+    ...{ runs, instruments, readings, onFault },
+    async about(jobId) {
+      const { document: job } = await jobs.get(jobId);
+      const { shop } = await plainShop.getShop();
+      return { job, shop, mould: job.mould && ((await mouldRepo.find(job.mould.id))?.mould ?? null) };
+    },
+  });
   return {
-    upkeep,
+    ...{ upkeep, jobs, hub, readings, instruments, runs, watching, rehearsals },
     access: createAccessService(createDeviceRepo(database), facts),
-    jobs: createJobService({ jobs, results: createResultRepo(database) }, plainShop, reader),
     shop: createShopService(shopRepo, upkeep.summariseAll),
     library: createLibraryService(createLibraryRepo(database)),
-    moulds: createMouldService(createMouldRepo(database)),
+    moulds: createMouldService(mouldRepo),
+    /** Takes up what goes on by itself, at the start and after another database has been put in the place of this one. */
+    async goOn(): Promise<void> {
+      instruments.forget();
+      await instruments.remember();
+      await watching.start();
+      rehearsals.run();
+    },
+    stop(): void {
+      watching.stop();
+      rehearsals.stop();
+    },
   };
 }

@@ -1,0 +1,33 @@
+import { routes } from '@wick/contract/api';
+import { Router, type Response } from 'express';
+import type { Rehearsals } from '../services/run/rehearsals.ts';
+import type { RunService } from '../services/run/run-service.ts';
+import { serve } from './serve.ts';
+
+/** A batch of entries with their texts. */
+const MAX_ENTRIES_BYTES = 500_000;
+
+export function runRouter(runs: RunService, rehearsals: Pick<Rehearsals, 'start'>): Router {
+  const router = Router();
+  const deviceOf = (response: Response) =>
+    (response.locals.visitorName as string | undefined) ?? 'this machine';
+  serve(router, routes.listRuns, ({ id }) => runs.listOf(id));
+  serve(
+    router,
+    routes.addRun,
+    async ({ id, body }) => {
+      const run = await runs.add(id, body);
+      if (run.kind === 'rehearsal') await rehearsals.start(run);
+      return run;
+    },
+    { status: 201, limit: 10_000 },
+  );
+  serve(router, routes.listEntries, ({ id }) => runs.entriesOf(id));
+  serve(
+    router,
+    routes.addEntries,
+    ({ id, body }, _request, response) => runs.append(id, deviceOf(response), body.entries),
+    { limit: MAX_ENTRIES_BYTES },
+  );
+  return router;
+}

@@ -1,0 +1,127 @@
+import type { Entry, Run } from '@wick/contract/run/run';
+import type { Job } from '@wick/contract/job/job';
+import type { Mould } from '@wick/contract/mould';
+import type { Shop } from '@wick/contract/shop';
+import { laidOut } from '@wick/plan/job/laid';
+import { runTime } from '@wick/plan/run/clock';
+import { leakPlacesOf } from '@wick/plan/vacuum/places';
+import { createRehearsal, simulatedInstruments } from '@wick/plan/vacuum/rehearsal';
+import type { StoredInstrument } from '../../repo/instrument-repo.ts';
+import type { InstrumentService } from '../instruments/instrument-service.ts';
+import type { ReadingService } from '../instruments/reading-service.ts';
+import type { RunService } from './run-service.ts';
+
+export type Rehearsals = ReturnType<typeof createRehearsals>;
+
+/** How often simulated instruments are read, ms. */
+const EVERY = 250;
+/** A rehearsal that nobody looks at any more ends by itself: no entry for so long, ms. */
+const LEFT_ALONE = 2 * 3_600_000;
+
+/** Going on at once at most: the one left alone longest makes room. */
+const MOST_GOING = 4;
+
+interface Going {
+  readonly run: Run;
+  readonly world: ReturnType<typeof createRehearsal>;
+  readonly instruments: ReadonlyMap<string, StoredInstrument>;
+  readonly entries: Entry[];
+  touchedAt: number;
+}
+
+/** Rehearsals that are going on: each a bag in this process, whose instruments post as real ones do. */
+export function createRehearsals(parts: {
+  readonly runs: Pick<RunService, 'openWith' | 'entriesOf' | 'onEntries' | 'say' | 'find'>;
+  readonly instruments: Pick<InstrumentService, 'addSimulated'>;
+  readonly readings: Pick<ReadingService, 'append'>;
+  readonly about: (jobId: string) => Promise<{ job: Job; shop: Shop; mould: Mould | null }>;
+  readonly onFault: (error: unknown) => void;
+  readonly now?: () => number;
+}) {
+  const { runs, instruments, readings, about, onFault, now = Date.now } = parts;
+  const going = new Map<string, Going>();
+  const starting = new Map<string, Promise<void>>();
+  let timer: ReturnType<typeof setInterval> | undefined;
+  let isPassing = false;
+
+  /** Begun anew from its log after a restart: readings that are known by their id stay as they are. */
+  async function begin(run: Run): Promise<void> {
+    const { job, shop, mould } = await about(run.jobId);
+    const laid = laidOut(job);
+    const world = createRehearsal(laid, shop, run, leakPlacesOf(laid, shop, mould));
+    const own = new Map<string, StoredInstrument>();
+    for (const { place, ...instrument } of simulatedInstruments(run)) {
+      own.set(instrument.id, await instruments.addSimulated({ ...instrument, runId: run.id }));
+      if (place)
+        await runs.say(
+          run,
+          Date.parse(run.startedAt),
+          { kind: 'attach', instrumentId: instrument.id, place },
+          `hangs-${instrument.id.slice(run.id.length + 1)}`,
+        );
+    }
+    const one: Going = { ...{ run, world, entries: [] }, instruments: own, touchedAt: now() };
+    going.set(run.id, one);
+    const others = [...going.values()].sort((a, b) => b.touchedAt - a.touchedAt);
+    for (const { run: old } of others.slice(MOST_GOING)) going.delete(old.id);
+    one.entries.push(...(await runs.entriesOf(run.id)));
+  }
+
+  function start(run: Run): Promise<void> {
+    if (going.has(run.id)) return Promise.resolve();
+    const own = starting.get(run.id) ?? begin(run).finally(() => starting.delete(run.id));
+    starting.set(run.id, own);
+    return own;
+  }
+
+  const stopListening = runs.onEntries((run, added) => {
+    const known = going.get(run.id);
+    if (known) {
+      known.touchedAt = now();
+      known.entries.push(...added);
+    } else if (run.kind === 'rehearsal' && added.some(({ device }) => device !== 'server'))
+      start(run).catch(onFault);
+  });
+
+  async function passOne({ run, world, entries, instruments: own }: Going): Promise<void> {
+    const shown = world.pass(runTime(run, now()), entries);
+    for (const [instrumentId, instrument] of own) {
+      const read = shown.filter((reading) => reading.instrumentId === instrumentId);
+      if (read.length > 0) await readings.append(instrument, read);
+    }
+  }
+
+  /** Takes every rehearsal to now. */
+  async function pass(): Promise<void> {
+    if (isPassing) return;
+    isPassing = true;
+    try {
+      for (const [id, one] of [...going])
+        if (now() - one.touchedAt > LEFT_ALONE) going.delete(id);
+        else
+          await passOne(one).catch((error: unknown) => {
+            // Its job may be gone, and with it the run.
+            going.delete(id);
+            onFault(error);
+          });
+    } finally {
+      isPassing = false;
+    }
+  }
+
+  return {
+    start,
+    pass,
+    /** Goes on with what is going: none after a start of the server, until somebody says something in it. */
+    run(): void {
+      clearInterval(timer);
+      timer = setInterval(() => void pass().catch(onFault), EVERY);
+      timer.unref();
+    },
+    stop(): void {
+      clearInterval(timer);
+      going.clear();
+      stopListening();
+    },
+  };
+}

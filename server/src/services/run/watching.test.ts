@@ -1,0 +1,178 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type { Entry, EntryBody, Limits, Run } from '@wick/contract/run/run';
+import { demoJobs } from '@wick/plan/demo/jobs';
+import { simulatedInstruments } from '@wick/plan/vacuum/rehearsal';
+import { openInMemory, type OpenedDatabase } from '../../repo/database.ts';
+import { createServices, type Services } from '../services.ts';
+
+let opened: OpenedDatabase;
+let services: Services;
+let jobId: string;
+const faults: unknown[] = [];
+
+beforeAll(async () => {
+  opened = await openInMemory();
+  services = createServices(opened.database, undefined, (error) => faults.push(error));
+  const gore = demoJobs.find(({ name }) => name === 'Dome gore 7')!;
+  await services.moulds.write(0, {
+    ...{ id: gore.mould!.id, name: 'Mould', material: '', plies: 8, condition: 'sound', history: [] },
+  });
+  jobId = (await services.jobs.importFile(JSON.stringify(gore))).id;
+});
+afterAll(async () => {
+  services.stop();
+  await opened.close();
+});
+
+const limits: Limits = { pressure: 5000, coldest: 288, warmest: 320, silence: 60 };
+let count = 0;
+const say = (run: Run, body: EntryBody, at = Date.now()) =>
+  services.runs.append(run.id, 'tablet', [
+    { id: `own-${++count}`, at: new Date(at).toISOString(), by: 'Ada', body },
+  ]);
+const alarmsOf = async (run: Run) =>
+  (await services.runs.entriesOf(run.id)).filter(({ body }) => body.kind === 'alarm');
+const start = (id: string, changes: Partial<Run> = {}) =>
+  services.runs.add(jobId, { id, kind: 'part', speed: 1, seed: 3, ...changes });
+const gauge = (id: string) =>
+  services.instruments
+    .add({ id, name: id, measures: 'absolutePressure', unit: 'mbar', resolution: 10, noise: 0, kind: 'hand' })
+    .then(() => services.instruments.find(id));
+
+test('a limit that is passed is called once, again when it was answered and goes on, and not after the watch', async () => {
+  const run = await start('watched');
+  const instrument = await gauge('bag-gauge');
+  await say(run, { kind: 'attach', instrumentId: 'bag-gauge', place: 'bag' });
+  await say(run, { kind: 'watch', watcher: 'Ada', limits });
+  const read = (id: string, value: number) =>
+    services.readings.append(instrument, [{ id, at: Date.now(), value }]);
+  // The watch is taken up as soon as it was written down.
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  await read('1', 3000);
+  expect(await services.watching.look()).toBe(0);
+  await read('2', 5200);
+  expect(await services.watching.look()).toBe(1);
+  expect(await services.watching.look()).toBe(0);
+  const [alarm] = await alarmsOf(run);
+  expect(alarm).toMatchObject({
+    by: '',
+    device: 'server',
+    body: { kind: 'alarm', cause: 'pressure', instrumentId: 'bag-gauge', value: 5200, limit: 5000 },
+  });
+  await say(run, { kind: 'answered', alarmId: alarm!.id }, Date.now() - 6 * 60_000);
+  expect(await services.watching.look()).toBe(1);
+  const [, second] = await alarmsOf(run);
+  await say(run, { kind: 'answered', alarmId: second!.id });
+  expect(await services.watching.look()).toBe(0);
+  await say(run, { kind: 'watchEnds' });
+  await read('3', 50_000);
+  expect(await services.watching.look()).toBe(0);
+});
+
+test('a gauge that falls silent is called, also after the server was started anew', async () => {
+  const run = await start('silent');
+  const instrument = await gauge('quiet-gauge');
+  await say(run, { kind: 'attach', instrumentId: 'quiet-gauge', place: 'bag' }, Date.now() - 300_000);
+  await services.readings.append(instrument, [{ id: '1', at: Date.now() - 200_000, value: 1000 }]);
+  await say(run, { kind: 'watch', watcher: 'Ada', limits }, Date.now() - 250_000);
+  const again = createServices(opened.database);
+  await again.goOn();
+  try {
+    expect(await again.watching.look()).toBe(1);
+    expect((await alarmsOf(run))[0]!.body).toMatchObject({ cause: 'silence', value: 1000, limit: 60 });
+    await say(run, { kind: 'watchEnds' });
+  } finally {
+    again.stop();
+  }
+});
+
+async function passRehearsal(seconds: number): Promise<void> {
+  const end = Date.now() + seconds * 1000;
+  while (Date.now() < end) {
+    await services.rehearsals.pass();
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
+test('a rehearsal’s own instruments post; a dying pump is called by the watch', async () => {
+  const run = await start('rehearsed', { kind: 'rehearsal', speed: 60 });
+  await services.rehearsals.start(run);
+  await services.rehearsals.start(run);
+  const attached = (await services.runs.entriesOf(run.id)).filter(({ body }) => body.kind === 'attach');
+  expect(attached).toHaveLength(4);
+  const clock = () => Date.parse(run.startedAt) + 60 * (Date.now() - Date.parse(run.startedAt));
+  await say(run, { kind: 'pull' }, clock());
+  await passRehearsal(3);
+  const [absolute] = simulatedInstruments(run);
+  expect(services.readings.lastOf(absolute!.id)!.value).toBeLessThan(4000);
+  await say(
+    run,
+    { kind: 'watch', watcher: 'Ada', limits: { ...limits, pressure: 4000, silence: 600 } },
+    clock(),
+  );
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(await services.watching.look()).toBe(0);
+  await say(run, { kind: 'trouble', what: 'leak', placeId: 'pot:catch', amount: 3 }, clock());
+  await say(run, { kind: 'trouble', what: 'pumpDies', placeId: null, amount: 0 }, clock());
+  await passRehearsal(2);
+  await services.watching.look();
+  const causes = (await alarmsOf(run)).map(({ body }) => (body as { cause: string }).cause);
+  expect(causes).toContain('pressure');
+});
+
+test('one that is begun anew from its log keeps the readings it had, and adds to them', async () => {
+  const run = await services.runs.find('rehearsed');
+  const [absolute] = simulatedInstruments(run);
+  const { number } = await services.instruments.find(absolute!.id);
+  const before = await services.readings.samples(number, 0, 8e12, 4000);
+  const again = createServices(opened.database, undefined, (error) => faults.push(error));
+  await again.goOn();
+  try {
+    await again.runs.append(run.id, 'tablet', [
+      { id: 'wakes', at: new Date().toISOString(), by: 'Ada', body: { kind: 'note', text: 'on' } },
+    ]);
+    for (let n = 0; n < 15; n++) {
+      await again.rehearsals.pass();
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  } finally {
+    again.stop();
+  }
+  const after = await services.readings.samples(number, 0, 8e12, 4000);
+  expect(after.count).toBeGreaterThan(before.count);
+  before.ats.forEach((at, n) => {
+    const where = after.ats.indexOf(at);
+    expect(after.values[where]).toBe(before.values[n]);
+  });
+  expect(faults).toEqual([]);
+});
+
+test('a deleted job’s rehearsal ends without harming the others', async () => {
+  const run = await start('gone', { kind: 'rehearsal', speed: 60 });
+  await services.rehearsals.start(run);
+  await opened.database.execute("delete from runs where id = 'gone'");
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  await services.rehearsals.pass();
+  expect(faults).toHaveLength(1);
+  await services.rehearsals.pass();
+  expect(faults).toHaveLength(1);
+});
+
+test('entries at the same time stand in the order they came in', async () => {
+  const run = await start('order');
+  const at = new Date().toISOString();
+  const sent = Array.from({ length: 50 }, (_, n) => ({
+    id: `n${n}`,
+    at,
+    by: '',
+    body: { kind: 'note', text: `${n}` } as EntryBody,
+  }));
+  await Promise.all(
+    Array.from({ length: 5 }, (_, n) =>
+      services.runs.append(run.id, `device ${n}`, sent.slice(n * 10, n * 10 + 10)),
+    ),
+  );
+  const kept: Entry[] = await services.runs.entriesOf(run.id);
+  expect(kept).toHaveLength(50);
+  expect(kept.map(({ order }) => order)).toEqual([...kept.map(({ order }) => order)].sort((a, b) => a - b));
+});
