@@ -21,7 +21,14 @@ import {
   typedReadingSchema,
   windowSchema,
 } from './run/instrument.ts';
-import { entrySchema, MOST_ENTRIES, newEntrySchema, newRunSchema, runSchema } from './run/run.ts';
+import {
+  entrySchema,
+  MOST_ENTRIES,
+  newEntrySchema,
+  newRunSchema,
+  runSchema,
+  watchedRunSchema,
+} from './run/run.ts';
 import { shopSchema } from './shop.ts';
 
 /** Largest file or document that is taken in. */
@@ -251,6 +258,8 @@ export const routes = {
     body: z.strictObject({ entries: z.array(newEntrySchema).min(1).max(MOST_ENTRIES) }),
     answer: z.array(entrySchema),
   },
+  /** Runs that somebody watches now, with all that was said in them. */
+  listWatches: { method: 'GET', path: '/api/watches', body: null, answer: z.array(watchedRunSchema) },
   listInstruments: { method: 'GET', path: '/api/instruments', body: null, answer: z.array(instrumentSchema) },
   addInstrument: {
     method: 'POST',

@@ -59,7 +59,7 @@ export type Instrument = z.infer<typeof instrumentSchema>;
 /** The word of a device is shown once. */
 export const instrumentWordSchema = z.object({ instrument: instrumentSchema, word: z.string().nullable() });
 
-export const readingId = z
+const readingId = z
   .string()
   .min(1, 'an id is needed, so that a repeated reading is known')
   .max(64, 'an id has up to 64 characters');

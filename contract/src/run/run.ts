@@ -129,7 +129,6 @@ const bodySchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('struck'), entryId: id, why: z.string().trim().max(300) }),
 ]);
 export type EntryBody = z.infer<typeof bodySchema>;
-export type EntryKind = EntryBody['kind'];
 export type Alarm = z.infer<typeof alarmSchema>;
 
 /** An entry as it is sent; known by its id when it is sent again. */
@@ -145,6 +144,13 @@ export const entrySchema = newEntrySchema.extend({
   device: z.string(),
 });
 export type Entry = z.infer<typeof entrySchema>;
+
+export const watchedRunSchema = z.object({
+  run: runSchema,
+  jobName: z.string(),
+  entries: z.array(entrySchema),
+});
+export type WatchedRun = z.infer<typeof watchedRunSchema>;
 
 /** Entries sent at once at most. */
 export const MOST_ENTRIES = 200;

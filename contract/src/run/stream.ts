@@ -16,3 +16,5 @@ export const streamSchemas = {
   gap: z.object({}),
 } as const;
 export type StreamKind = keyof typeof streamSchemas;
+/** What an event of a kind carries. */
+export type StreamData<K extends StreamKind> = z.infer<(typeof streamSchemas)[K]>;

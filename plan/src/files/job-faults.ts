@@ -73,6 +73,7 @@ function faultOfMaterials(job: Job): string | null {
     ),
     [job.resin.materialId, 'resin', 'The resin'],
     [job.vacuum.pumpId, 'pump', 'The pump'],
+    [job.vacuum.potId, 'pot', 'The catch pot'],
     ...job.layouts.flatMap(({ lines, layers }) => [
       ...lines.flatMap(({ name, stockId, hoseId }): [string | null, string, string][] => [
         [stockId, 'line', name],

@@ -23,11 +23,11 @@ export const withResinSystem =
   (job) =>
     keepUsed({ ...job, resin: { ...job.resin, materialId: resin.id } }, [resin]);
 
-/** The pump that is to hold the vacuum, or none; from the library where the job has it not yet. */
-export const withPump =
-  (pumpId: string | null, library: readonly Material[]): Edit =>
+/** What holds and guards the vacuum; materials from the library where the job has them not yet. */
+export const withVacuum =
+  (vacuum: Partial<Job['vacuum']>, library: readonly Material[] = []): Edit =>
   (job) =>
-    keepUsed({ ...job, vacuum: { ...job.vacuum, pumpId } }, library);
+    keepUsed({ ...job, vacuum: { ...job.vacuum, ...vacuum } }, library);
 
 export const withForecast =
   (forecast: Partial<Job['forecast']>): Edit =>

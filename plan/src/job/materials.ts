@@ -16,6 +16,7 @@ export function keepUsed(job: Job, added: readonly Material[] = []): Job {
     ...[job.laminate, ...zones.map((zone) => zone.laminate)].flatMap(idsOf),
     job.resin.materialId,
     job.vacuum.pumpId,
+    job.vacuum.potId,
     ...job.layouts.flatMap(({ lines, layers }) => [
       ...lines.flatMap(({ stockId, hoseId }) => [stockId, hoseId]),
       ...layers.map(({ materialId }) => materialId),

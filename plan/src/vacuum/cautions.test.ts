@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { formatQuantity } from '@wick/core/units/format';
 import { demoShop } from '../demo/jobs.ts';
 import { demoMaterials } from '../demo/materials.ts';
-import { withPump } from '../job/edits.ts';
+import { withVacuum } from '../job/edits.ts';
 import { jobOf, laidOut } from '../job/laid.ts';
 import { settle } from '../settle.ts';
 import { laidDemos } from '../test/laid-demos.ts';
@@ -25,17 +25,19 @@ describe('before a vacuum is believed', () => {
   });
 
   test('nobody assumes a better vacuum than the chosen pump reaches; one that is stated is named', () => {
-    const dry = laidOut(withPump('pump-dry', demoMaterials)(jobOf(spinner!)));
+    const dry = laidOut(withVacuum({ pumpId: 'pump-dry' }, demoMaterials)(jobOf(spinner!)));
     expect(settle(dry, demoShop)['vacuum.ventPressure']).toMatchObject({ value: 12_000, from: 'assumed' });
     expect(cautions(dry)).toEqual([]);
     const stated = { ...dry, vacuum: { ...dry.vacuum, ventPressure: 2000 } };
     expect(cautions(stated)).toEqual([
       expect.stringMatching(/^20 mbar at the vents is less than Pump, dry vane reaches/),
     ]);
-    const small = laidOut(withPump('pump-small', demoMaterials)(jobOf(spinner!)));
+    const small = laidOut(withVacuum({ pumpId: 'pump-small' }, demoMaterials)(jobOf(spinner!)));
     expect(settle(small, demoShop)['vacuum.ventPressure'].value).toBe(2000);
     // Taken back, the job no longer carries it.
-    expect(withPump(null, demoMaterials)(jobOf(dry)).materials.map(({ id }) => id)).not.toContain('pump-dry');
+    expect(
+      withVacuum({ pumpId: null }, demoMaterials)(jobOf(dry)).materials.map(({ id }) => id),
+    ).not.toContain('pump-dry');
   });
 
   test('styrene near its vapour pressure at the vents is warned of, on the warmest mould; an epoxy has none', () => {

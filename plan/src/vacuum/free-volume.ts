@@ -54,7 +54,7 @@ export function freeVolumeOf(job: LaidJob, shop: Shop): { rows: VolumeRow[]; tot
 export const potOf = (job: LaidJob) => materialOf(job, job.vacuum.potId, 'pot');
 
 /** A computed free volume may be so far off, as a share: film over edges, folds, breather as it was cut. Common practice, no source. */
-export const COMPUTED_WITHIN = 0.3;
+const COMPUTED_WITHIN = 0.3;
 
 /** What to say of a free volume that was measured beside the computed one; null where they agree. */
 export function volumesDisagree(computed: number, measured: number): 'more' | 'less' | null {

@@ -107,13 +107,11 @@ export function leakPlacesOf(job: LaidJob, shop: Shop, mould: Mould | null): Lea
       run.from,
       job.lines.some(({ id }) => id === run.id) ? run.id : null,
     );
-  if (potOf(job))
-    add(
-      'pot',
-      'catch',
-      kindsOfPlace.pot.name,
-      job.stations.find(({ kind }) => kind === 'pump')?.place ?? null,
-    );
+  if (potOf(job)) {
+    const pump = job.stations.find(({ kind }) => kind === 'pump')?.place ?? null;
+    const vents = job.lines.filter(({ kind }) => kind === 'vent');
+    add('pot', 'catch', kindsOfPlace.pot.name, pump, vents.length === 1 ? vents[0]!.id : null);
+  }
   add('mould', 'own', mould ? `${mould.name} itself` : 'The mould itself', null, null, whyOfMould(mould));
 
   const learned = learningOf(mould, found);
@@ -188,22 +186,27 @@ const middleOf = (points: readonly Point[]): Point => {
   return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
 };
 
+/** A clamp that parts off less than this is not worth a test. */
+const WORTH = 0.1;
+
 /**
- * The clamps by which the places still open are best halved: the line whose hose, shut at the bag, parts what is left most evenly.
+ * The clamps by which the places still open are best halved: on one hose, or on all of them, shut at the bag.
  * @param open places that nobody has found sound
- * @returns null where no clamp parts anything
+ * @returns null where no clamp parts off enough to tell anything
  */
-export function bestClamp(open: readonly LeakPlace[]): { lineId: string; share: number } | null {
+export function bestClamp(open: readonly LeakPlace[]): { lineIds: string[]; share: number } | null {
   const sum = open.reduce((total, { chance }) => total + chance, 0);
   const lines = [...new Set(open.flatMap(({ lineId }) => (lineId === null ? [] : [lineId])))];
-  const parted = lines.map((lineId) => ({
-    lineId,
-    share: open.reduce((total, place) => total + (place.lineId === lineId ? place.chance : 0), 0) / sum,
-  }));
-  return parted.reduce<(typeof parted)[number] | null>(
-    (best, one) => (best && Math.abs(best.share - 0.5) <= Math.abs(one.share - 0.5) ? best : one),
-    null,
-  );
+  const beyond = (ids: readonly string[]) =>
+    open.reduce(
+      (total, { lineId, chance }) => total + (lineId !== null && ids.includes(lineId) ? chance : 0),
+      0,
+    );
+  const away = (share: number) => Math.abs(share - 0.5);
+  const [best] = [...lines.map((id) => [id]), lines]
+    .map((lineIds) => ({ lineIds, share: beyond(lineIds) / sum }))
+    .sort((a, b) => away(a.share) - away(b.share));
+  return best && best.share >= WORTH ? best : null;
 }
 
 /** Where two tests, with and without clamps, put the leak. */

@@ -22,7 +22,16 @@ interface AppParts
   extends
     Pick<
       Services,
-      'jobs' | 'shop' | 'library' | 'moulds' | 'instruments' | 'runs' | 'rehearsals' | 'hub' | 'readings'
+      | 'jobs'
+      | 'shop'
+      | 'library'
+      | 'moulds'
+      | 'instruments'
+      | 'runs'
+      | 'rehearsals'
+      | 'watching'
+      | 'hub'
+      | 'readings'
     >,
     AccessParts,
     GuardParts {
@@ -80,7 +89,7 @@ export function createApp(parts: AppParts): Express {
   app.use(libraryRouter(library));
   app.use(mouldRouter(moulds));
   app.use(instrumentRouter(parts.instruments));
-  app.use(runRouter(parts.runs, parts.rehearsals));
+  app.use(runRouter(parts));
   app.use(streamRouter(parts));
   app.use(backupRouter(backup, { jobs, shop, library, moulds }));
   app.use('/api', (request) => {

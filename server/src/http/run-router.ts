@@ -1,13 +1,22 @@
 import { routes } from '@wick/contract/api';
 import { Router, type Response } from 'express';
+import type { JobService } from '../services/job-service.ts';
 import type { Rehearsals } from '../services/run/rehearsals.ts';
 import type { RunService } from '../services/run/run-service.ts';
+import type { Watching } from '../services/run/watching.ts';
 import { serve } from './serve.ts';
 
 /** A batch of entries with their texts. */
 const MAX_ENTRIES_BYTES = 500_000;
 
-export function runRouter(runs: RunService, rehearsals: Pick<Rehearsals, 'start'>): Router {
+interface RunParts {
+  readonly runs: RunService;
+  readonly rehearsals: Pick<Rehearsals, 'start'>;
+  readonly watching: Pick<Watching, 'list'>;
+  readonly jobs: Pick<JobService, 'nameOf'>;
+}
+
+export function runRouter({ runs, rehearsals, watching, jobs }: RunParts): Router {
   const router = Router();
   const deviceOf = (response: Response) =>
     (response.locals.visitorName as string | undefined) ?? 'this machine';
@@ -21,6 +30,13 @@ export function runRouter(runs: RunService, rehearsals: Pick<Rehearsals, 'start'
       return run;
     },
     { status: 201, limit: 10_000 },
+  );
+  serve(router, routes.listWatches, () =>
+    Promise.all(
+      watching
+        .list()
+        .map(async ({ run, entries }) => ({ run, entries, jobName: await jobs.nameOf(run.jobId) })),
+    ),
   );
   serve(router, routes.listEntries, ({ id }) => runs.entriesOf(id));
   serve(

@@ -77,6 +77,12 @@ export function createJobRepo(database: Database) {
   return {
     ...createJobList(database),
 
+    /** Empty where there is none. */
+    async nameOf(id: string): Promise<string> {
+      const [row] = await database.select({ name: jobs.name }).from(jobs).where(isThere(id));
+      return row?.name ?? '';
+    },
+
     async isThere(id: string): Promise<boolean> {
       const rows = await database.select({ id: jobs.id }).from(jobs).where(isThere(id));
       return rows.length > 0;

@@ -85,6 +85,8 @@ export function createJobService(
   return {
     get,
     list: (): Promise<JobListItem[]> => repo.list(),
+    /** Empty where there is none. */
+    nameOf: (id: string): Promise<string> => repo.nameOf(id),
     allIds: (): Promise<string[]> => repo.ids(),
 
     /** What lies in the database of a job, read or not. */

@@ -6,7 +6,9 @@ import { useRoute, useRouter } from 'vue-router';
 import { api } from '../data/api.ts';
 import { incomingDrawing, incomingLibrary, kindOfFile } from '../data/incoming.ts';
 import { reading } from '../data/read-file.ts';
+import { stream } from '../data/stream.ts';
 import { useShopStore } from '../data/shop-store.ts';
+import AlarmScreen from './watch/AlarmScreen.vue';
 import { antTheme } from '../ui/theme.ts';
 
 /** A file can be dropped anywhere: it goes where it belongs. */
@@ -73,11 +75,13 @@ async function onDrop(event: DragEvent) {
 }
 onMounted(() => {
   void shop.load();
+  stream.start();
   window.addEventListener('dragover', onOver);
   window.addEventListener('dragleave', onLeave);
   window.addEventListener('drop', onDrop);
 });
 onBeforeUnmount(() => {
+  stream.stop();
   window.removeEventListener('dragover', onOver);
   window.removeEventListener('dragleave', onLeave);
   window.removeEventListener('drop', onDrop);
@@ -91,6 +95,7 @@ onBeforeUnmount(() => {
     <p v-if="reading" class="refusal reading" role="status">
       Reading “{{ reading.name }}” … <Button size="small" @click="reading.stop()">Stop</Button>
     </p>
+    <AlarmScreen />
     <div v-if="isOver" class="over">Drop a job file, a drawing or a library table</div>
   </ConfigProvider>
 </template>

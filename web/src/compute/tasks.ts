@@ -7,6 +7,7 @@ import type { EnsembleSample } from '@wick/core/verdict/ensemble';
 import { sampleJob } from '@wick/plan/forecast/sample';
 import type { LaidJob } from '@wick/plan/job/laid';
 import type { CutSheet } from '@wick/plan/laminate/cut-sheet';
+import type { DropReading, DropRequest } from '@wick/plan/vacuum/drop-test';
 
 /** Everything that is computed off the screen's own thread, as data. */
 export type Task =
@@ -18,6 +19,7 @@ export type Task =
       readonly how: 'quick' | 'thorough';
     }
   | { readonly kind: 'sample'; readonly job: LaidJob; readonly shop: Shop; readonly index: number }
+  | { readonly kind: 'drop'; readonly request: DropRequest }
   | { readonly kind: 'cut'; readonly job: LaidJob; readonly overlap: number };
 
 /** What each kind of task comes to; a score is null where the layout cannot run. */
@@ -26,6 +28,8 @@ export interface Results {
   readonly score: LayoutScore | null;
   readonly sample: EnsembleSample;
   readonly cut: CutSheet;
+  /** null while there is too little to read. */
+  readonly drop: DropReading | null;
 }
 export type ResultOf<T extends Task> = Results[T['kind']];
 
@@ -34,10 +38,11 @@ type Watch = (share: number) => boolean;
 
 /** These draw in the booleans of the ply book, which the first forecast does without. */
 const ranking = () => import('@wick/plan/advice/score');
+const dropTests = () => import('@wick/plan/vacuum/drop-test');
 const cutting = () => import('@wick/plan/laminate/cut-sheet');
 
 /** Fetches what the first forecast does without, so that it is there when the server is not. */
-export const fetchRest = () => Promise.all([ranking(), cutting()]).catch(() => undefined);
+export const fetchRest = () => Promise.all([ranking(), cutting(), dropTests()]).catch(() => undefined);
 
 const run: {
   [K in Task['kind']]: (task: Extract<Task, { kind: K }>, watch: Watch) => Results[K] | Promise<Results[K]>;
@@ -45,6 +50,7 @@ const run: {
   flow: ({ problem, fineness }, onProgress) => solveFlow(problem, { ...fineness, onProgress }),
   score: async ({ job, shop, how }) => (await ranking()).scoreJob(job, shop, how),
   sample: ({ job, shop, index }) => sampleJob(job, shop, index),
+  drop: async ({ request }) => (await dropTests()).readDrop(request),
   cut: async ({ job, overlap }) => (await cutting()).cutSheetOf(job, overlap),
 };
 

@@ -1,5 +1,6 @@
 import { inject, proxyRefs, type InjectionKey, type ShallowUnwrapRef } from 'vue';
 import type { JobSession } from '../session/job-session.ts';
+import type { RunSession } from '../session/run-session.ts';
 import { createAdvice } from './advice.ts';
 import { createChecks, createStackChecks } from './checks.ts';
 import type { Desk } from './desk.ts';
@@ -11,11 +12,13 @@ import { createUnentered } from './unentered.ts';
 import { createResults, type ResultsParts } from './results.ts';
 
 interface DeskParts extends Omit<Desk, 'session'> {
+  /** What happens when it is made. */
+  readonly run: RunSession;
   readonly results: ResultsParts;
 }
 
 /** Everything about one open job, its refs unwrapped: made with its session, gone with its scope. */
-export function createDesk(session: JobSession, { results, ...parts }: DeskParts) {
+export function createDesk(session: JobSession, { results, run, ...parts }: DeskParts) {
   const open = proxyRefs(session);
   const desk: Desk = { ...parts, session: open as Desk['session'] };
   const shelf = createResults(results);
@@ -24,6 +27,7 @@ export function createDesk(session: JobSession, { results, ...parts }: DeskParts
   const forecast = createForecast(desk, doubt.settled);
   return {
     session: open,
+    run: proxyRefs(run),
     scheduler: parts.scheduler,
     forecast: proxyRefs(forecast),
     layouts: proxyRefs(createLayouts(desk, forecast, shelf)),
@@ -49,6 +53,7 @@ function useDesk(): OpenDesk {
 export type OpenSession = ShallowUnwrapRef<JobSession>;
 
 export const useSession = (): OpenSession => useDesk().session;
+export const useRun = () => useDesk().run;
 export const useScheduler = () => useDesk().scheduler;
 export const useForecast = () => useDesk().forecast;
 export const useLayouts = () => useDesk().layouts;

@@ -4,6 +4,8 @@ import type { Job } from '@wick/contract/job/job';
 import type { JobResult } from '@wick/contract/job/result';
 import type { Material } from '@wick/contract/materials';
 import type { Mould } from '@wick/contract/mould';
+import type { NewInstrument } from '@wick/contract/run/instrument';
+import type { NewEntry, NewRun } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
 import type { Enter } from '@wick/contract/access';
 import type { z } from 'zod';
@@ -119,6 +121,22 @@ export const api = {
   materialHistory: (id: string) => call(routes.materialHistory, { id }),
   importMaterials: (materials: readonly StoredMaterial[]) =>
     call(routes.importMaterials, { body: { materials: [...materials] } }),
+  listRuns: (jobId: string) => call(routes.listRuns, { id: jobId }),
+  addRun: (jobId: string, body: NewRun) => call(routes.addRun, { id: jobId, body }),
+  listEntries: (runId: string) => call(routes.listEntries, { id: runId }),
+  addEntries: (runId: string, entries: NewEntry[]) =>
+    call(routes.addEntries, { id: runId, body: { entries } }),
+  listWatches: () => call(routes.listWatches),
+  listInstruments: () => call(routes.listInstruments),
+  addInstrument: (body: NewInstrument) => call(routes.addInstrument, { body }),
+  renewWord: (id: string) => call(routes.renewWord, { id }),
+  revokeInstrument: (id: string) => call(routes.revokeInstrument, { id }),
+  typeReading: (id: string, body: { id: string; at: string; value: number }) =>
+    call(routes.typeReading, { id, body }),
+  readWindow: (id: string, query: { from: number; to: number; places: number }) =>
+    call(routes.readWindow, { id, query }),
+  readSamples: (id: string, query: { from: number; to: number; most: number }) =>
+    call(routes.readSamples, { id, query }),
   listMoulds: () => call(routes.listMoulds),
   writeMould: (revision: number, mould: Mould) =>
     call(routes.writeMould, { id: mould.id, body: { revision, mould } }),

@@ -116,7 +116,7 @@ describe('undo', () => {
   test('a change in the midst of a gesture ends the gesture first: two steps', async () => {
     const { job } = await open();
     job.preview(withName('dragged'));
-    job.apply((document) => ({ ...document, vacuum: { ventPressure: 900, pumpId: null } }));
+    job.apply((document) => ({ ...document, vacuum: { ...job.document.vacuum, ventPressure: 900 } }));
     expect(job.isGesturing).toBe(false);
     job.undo();
     expect([job.document.name, job.document.vacuum.ventPressure]).toEqual(['dragged', 1800]);

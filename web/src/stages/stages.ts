@@ -39,9 +39,8 @@ export const stages: readonly Stage[] = [
   {
     id: 'vacuum',
     name: 'Vacuum',
-    question: 'Is the bag tight enough?',
-    component: LaterStage,
-    later: 'Pull-down, drop test and leak rate. For now type the vacuum at the vent under Lines.',
+    question: 'Is the bag tight enough for this part?',
+    component: laterComponent(() => import('./vacuum/VacuumStage.vue')),
   },
   {
     id: 'run',

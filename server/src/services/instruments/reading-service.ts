@@ -25,7 +25,7 @@ export class Overrun extends Error {}
 export function createReadingService(repo: ReadingRepo, hub: Hub) {
   const ids = new Map<number, string>();
   const last = new Map<string, { at: number; value: number }>();
-  let waiting: Waiting[] = [];
+  const waiting: Waiting[] = [];
   let waitingCount = 0;
   let isWriting = false;
 

@@ -1,5 +1,4 @@
-import type { z } from 'zod';
-import type { streamSchemas, StreamKind } from '@wick/contract/run/stream';
+import type { StreamData, StreamKind } from '@wick/contract/run/stream';
 
 /** How far a screen has been told: the order of the last entry, and of the last reading. */
 export interface Position {
@@ -8,7 +7,7 @@ export interface Position {
 }
 
 export type StreamEvent = {
-  [K in StreamKind]: { readonly kind: K; readonly data: z.infer<(typeof streamSchemas)[K]> };
+  [K in StreamKind]: { readonly kind: K; readonly data: StreamData<K> };
 }[StreamKind];
 
 /** What happens, to whoever listens in this process. */

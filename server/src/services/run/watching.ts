@@ -73,6 +73,9 @@ export function createWatching(parts: {
 
   return {
     look,
+    /** Runs that are watched now, with all that was said in them. */
+    list: (): { run: Run; entries: Entry[] }[] =>
+      [...watched.values()].map(({ run, entries }) => ({ run, entries: [...entries] })),
     /** Takes up the watches that were kept before this server started. */
     async start(): Promise<void> {
       watched.clear();

@@ -2,10 +2,12 @@
 import type { JobResult } from '@wick/contract/job/result';
 import { provide, watch } from 'vue';
 import { createDesk, deskKey } from '../../compute/use-desk.ts';
-import { api } from '../../data/api.ts';
+import { api, NotReached } from '../../data/api.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
+import { stream } from '../../data/stream.ts';
 import type { JobSession } from '../../session/job-session.ts';
+import { createRunSession } from '../../session/run-session.ts';
 import { scheduler } from './sessions.ts';
 import { laterComponent } from '../../ui/later.ts';
 import { fetchRest } from '../../ui/leisure.ts';
@@ -16,7 +18,17 @@ const ConflictDialog = laterComponent(() => import('./ConflictDialog.vue'));
 /** Everything about one open job, for the pages under it. */
 const props = defineProps<{ session: JobSession }>();
 const { id } = props.session;
+const run = createRunSession(id, {
+  ...{ stream, storage: localStorage },
+  listRuns: api.listRuns,
+  listEntries: api.listEntries,
+  addRun: api.addRun,
+  send: api.addEntries,
+  isNotReached: (error) => error instanceof NotReached,
+});
+void run.load();
 const desk = createDesk(props.session, {
+  run,
   shop: useShopStore(),
   library: useLibraryStore(),
   scheduler,

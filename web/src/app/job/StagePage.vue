@@ -3,7 +3,7 @@ import { hasFront } from '@wick/plan/processes/processes';
 import { assumptionsOf } from '@wick/plan/settle';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { useForecast, useSession, useStackChecks } from '../../compute/use-desk.ts';
+import { useForecast, useRun, useSession, useStackChecks } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import { stages } from '../../stages/stages.ts';
 import Fuse from './Fuse.vue';
@@ -18,6 +18,7 @@ const job = useSession();
 const shop = useShopStore();
 const forecast = useForecast();
 const stackChecks = useStackChecks();
+const run = useRun();
 const showKeys = ref(false);
 
 const stage = computed(() => stages.find((item) => item.id === route.params.stage) ?? stages[3]!);
@@ -43,6 +44,7 @@ const signs = computed(() =>
   stages.map(({ id, later }) => {
     if (later) return { state: 'later', text: 'not yet' };
     if (id === 'stack') return signOfStack();
+    if (id === 'vacuum') return signOfVacuum();
     if (id === 'lines' && !hasFront(job.laid)) return { state: 'later', text: 'none here' };
     const open = forecast.missing.filter((item) => item.stage === id).length;
     const assumed = assumptionsOf(job.laid, shop.shop).filter((item) => item.stage === id).length;
@@ -55,6 +57,15 @@ function signOfStack() {
   if (wrong > 0) return { state: 'open', text: `${wrong} wrong` };
   const isOpen = job.laid.layers.length === 0 && job.laid.process !== 'closedMould';
   return isOpen ? { state: 'open', text: 'open' } : { state: 'done', text: '' };
+}
+/** By the last drop test of this part that was written down. */
+function signOfVacuum() {
+  const judged = run.state.shutTimes.at(-1)?.judged;
+  if (!judged) return { state: 'open', text: run.state.valve === 'shut' ? 'testing' : 'not tested' };
+  if (judged.verdict === 'passes') return { state: 'done', text: 'tight' };
+  return judged.verdict === 'leaks'
+    ? { state: 'open', text: 'leaks' }
+    : { state: 'assumed', text: 'not told' };
 }
 const go = (index: number) =>
   void router.push({ path: `/jobs/${job.id}/${stages[index]!.id}`, query: route.query });

@@ -4,7 +4,7 @@ import { availablePressure } from '@wick/plan/laminate/stack';
 import { formatQuantity } from '@wick/core/units/format';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
-import { withPump } from '@wick/plan/job/edits';
+import { withVacuum } from '@wick/plan/job/edits';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useChoices } from '../common/use-choices.ts';
 import Choice from '../../ui/Choice.vue';
@@ -42,7 +42,7 @@ const refuse = (value: number) =>
         :value="job.laid.vacuum.pumpId ?? ''"
         aria-label="Pump"
         :options="pumps"
-        @change="job.apply(withPump(String($event) || null, library.materials), 'pump')"
+        @change="job.apply(withVacuum({ pumpId: String($event) || null }, library.materials), 'pump')"
       />
     </label>
   </div>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { Button, Input } from 'ant-design-vue';
+import { computed } from 'vue';
+import { useRun } from '../../compute/use-desk.ts';
+import Choice from '../../ui/Choice.vue';
+
+/** Which part is being made, or which rehearsal; by whom; and whether all of it has been sent. */
+const run = useRun();
+const options = computed(() =>
+  run.runs.map(({ id, number, kind, speed, startedAt }) => ({
+    value: id,
+    label: `${kind === 'part' ? 'Part' : 'Rehearsal'} ${number}, ${new Date(startedAt).toLocaleDateString('sv-SE')}${speed > 1 ? `, ${speed} times as quick` : ''}`,
+  })),
+);
+const speeds = [
+  { value: '', label: 'Rehearse …' },
+  { value: '1', label: 'with a simulated bag' },
+  { value: '10', label: 'ten times as quick' },
+  { value: '60', label: 'sixty times as quick' },
+];
+const rehearse = (speed: string) => speed !== '' && void run.begin('rehearsal', Number(speed));
+</script>
+
+<template>
+  <div class="tools bar">
+    <Choice
+      v-if="options.length > 0"
+      class="run"
+      size="small"
+      aria-label="Run"
+      :value="run.run?.id ?? ''"
+      :options="options"
+      @change="run.choose(String($event))"
+    />
+    <span v-else-if="run.isLoaded" class="quiet">Nothing has been pulled on this job yet.</span>
+    <Button size="small" @click="run.begin('part')">{{
+      options.length > 0 ? 'Next part' : 'Begin a part'
+    }}</Button>
+    <Choice
+      class="rehearse"
+      size="small"
+      aria-label="Rehearse"
+      value=""
+      :options="speeds"
+      @change="rehearse(String($event))"
+    />
+    <label class="by">
+      <span class="quiet">By</span>
+      <Input
+        size="small"
+        :value="run.by"
+        placeholder="your name"
+        :maxlength="40"
+        @change="run.setBy(String(($event.target as HTMLInputElement).value))"
+      />
+    </label>
+    <span v-if="run.run?.kind === 'rehearsal'" class="rehearsal"
+      >Rehearsal: nothing here is a real part.</span
+    >
+    <span v-if="run.waitingCount > 0" class="ember" role="status">{{ run.waitingCount }} not sent yet</span>
+  </div>
+  <p v-if="run.message ?? run.refusal" class="ember" role="alert">{{ run.message ?? run.refusal }}</p>
+</template>
+
+<style scoped>
+.bar {
+  margin-bottom: 8px;
+}
+.run {
+  width: 250px;
+}
+.rehearse {
+  width: 170px;
+}
+.by {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.by :deep(input) {
+  width: 120px;
+}
+.rehearsal {
+  color: var(--resin-ink);
+  font-weight: 600;
+}
+</style>
