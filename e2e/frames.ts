@@ -5,7 +5,7 @@ import { jobOf, laidOut, type LaidJob } from '@wick/plan/job/laid';
 import { launchOptions } from './support/browser.ts';
 import { newFolder, startServer } from './support/server.ts';
 
-/** Times the frames of a hand dragging a corner of a 200-cornered outline with zones, and prints them. */
+/** Times the frames of a hand dragging a corner of a 200-cornered outline with zones, a line, a curve of a million readings, and prints them. */
 const CORNERS = 200;
 const FRAMES = 240;
 
@@ -121,6 +121,86 @@ async function open(page: Page, job: Job, stage: string, selector: string) {
   await page.locator(selector).waitFor();
 }
 
+/** A curve of a million readings is dragged and drawn nearer by hand. */
+const READINGS = 1_000_000;
+const BATCH = 5000;
+const APART = 333;
+
+async function dragCurve(page: Page) {
+  const send = async <T>(path: string, body: unknown): Promise<T> => {
+    const answer = await page.request.post(`${server.url}${path}`, {
+      headers: { 'content-type': 'application/json' },
+      data: JSON.stringify(body),
+    });
+    return (await answer.json()) as T;
+  };
+  const { id: jobId } = await send<{ id: string }>('/api/jobs/import', jobOf({ ...gore, name: 'Million' }));
+  const { word } = await send<{ word: string }>('/api/instruments', {
+    ...{ id: 'million', name: 'Million', measures: 'absolutePressure', unit: 'Pa', kind: 'device' },
+    ...{ resolution: 10, noise: 5 },
+  });
+  const began = Date.now() - READINGS * APART;
+  const started = new Date(began).toISOString();
+  await send(`/api/jobs/${jobId}/runs`, { id: 'million-run', kind: 'part', speed: 1, seed: 0 });
+  const said = (id: string, body: object) => ({ id, at: started, by: '', body });
+  await send('/api/runs/million-run/entries', {
+    entries: [
+      said('hangs', { kind: 'attach', instrumentId: 'million', place: 'bag' }),
+      said('pulls', { kind: 'pull' }),
+    ],
+  });
+  for (let from = 0; from < READINGS; from += BATCH) {
+    const lines = Array.from({ length: BATCH }, (_, i) => {
+      const n = from + i;
+      const value = 1500 + 900 * Math.sin(n / 60_000) + (n % 11);
+      return JSON.stringify({ id: n, at: new Date(began + n * APART).toISOString(), value });
+    });
+    await fetch(`${server.url}/api/readings`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${word}`, 'content-type': 'application/x-ndjson' },
+      body: `${lines.join('\n')}\n`,
+    });
+  }
+  await page.goto(`${server.url}/jobs/${jobId}/vacuum?pane=pull`);
+  const chart = page.getByLabel('Pressure in the bag since the first pull');
+  await chart.waitFor();
+  await page.waitForTimeout(6000);
+  const box = (await chart.boundingBox())!;
+  const gaps = await page.evaluate(
+    ({ x, y, frames }) =>
+      new Promise<number[]>((resolve) => {
+        const svg = document.elementFromPoint(x, y)!.closest('svg')!;
+        svg.setPointerCapture = () => undefined;
+        const point = (type: string, dx: number) =>
+          svg.dispatchEvent(
+            new PointerEvent(type, { bubbles: true, clientX: x + dx, clientY: y, pointerId: 1, button: 0 }),
+          );
+        point('pointerdown', 0);
+        const all: number[] = [];
+        let last = performance.now();
+        const step = (now: number) => {
+          all.push(now - last);
+          last = now;
+          if (all.length > 2 * frames) return resolve(all.slice(5));
+          // Half of it dragged, half of it drawn nearer and away again.
+          if (all.length < frames) point('pointermove', 260 * Math.sin(all.length / 25));
+          else
+            svg.dispatchEvent(
+              new WheelEvent('wheel', {
+                ...{ bubbles: true, cancelable: true, clientX: x, clientY: y },
+                deltaY: Math.floor((all.length - frames) / 30) % 2 === 0 ? -1 : 1,
+              }),
+            );
+          requestAnimationFrame(step);
+        };
+        requestAnimationFrame(step);
+      }),
+    { x: box.x + box.width / 2, y: box.y + box.height / 2, frames: FRAMES },
+  );
+  console.log(`dragging and drawing nearer a curve of ${READINGS} readings:`);
+  console.log(`  from frame to frame  median ${at(gaps, 0.5)} ms, 95 % under ${at(gaps, 0.95)} ms`);
+}
+
 const server = await startServer(newFolder(), 4392);
 try {
   const browser = await chromium.launch(launchOptions);
@@ -181,6 +261,7 @@ try {
     `  work in a frame      median ${at(times.work, 0.5)} ms, 95 % under ${at(times.work, 0.95)} ms (16.7 ms are 60 a second)`,
   );
   await dragLine(page);
+  await dragCurve(page);
   await browser.close();
 } finally {
   await server.kill();

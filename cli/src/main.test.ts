@@ -19,7 +19,7 @@ const target = (name: string) => join(mkdtempSync(join(tmpdir(), 'wick-')), name
 function wick(...args: string[]) {
   const lines: string[] = [];
   const errors: string[] = [];
-  const code = main(args, { out: (text) => lines.push(text), err: (text) => errors.push(text) });
+  const code = main(args, { out: (text) => lines.push(text), err: (text) => errors.push(text) }) as number;
   return { code, out: lines.join('\n'), err: errors.join('\n') };
 }
 

@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { check } from './check.ts';
 import { CliError, exitCodes, type Output } from './exit-codes.ts';
+import { gauge } from './gauge.ts';
 import { keep } from './keep.ts';
 import { plan } from './plan.ts';
 import { simulateShell } from './shell.ts';
@@ -16,6 +17,8 @@ wick plan FILE --to OUT.dxf|OUT.svg|OUT.geojson|OUT.csv
     The layout for a plotter, full size; as CSV the cut list.
 wick stack FILE [--csv OUT]
     What lies on the plies, what is wrong with it, the bag, and everything to fetch; --csv writes the kit list.
+wick gauge FILE --word WORD [--url URL] [--for MIN] [--pull-for MIN] [--leak MBARL/S] [--wet MBAR]
+    A simulated vacuum gauge on the job's bag that posts to a running server as a real one would: pulled, then shut.
 wick check FILE
     Says whether a job file can be used, and what it leaves to assumption.
 wick backup FILE [--data FOLDER]
@@ -30,8 +33,13 @@ Exit codes: ${Object.values(exitCodes)
   .map(({ code, meaning }) => `${code} ${meaning}`)
   .join('; ')}.`;
 
-/** Runs one command; returns the exit code. */
-export function main(args: string[], output: Output): number {
+/** Runs one command; returns the exit code, of one that goes on for a while in the end. */
+export function main(args: string[], output: Output): number | Promise<number> {
+  const failed = (error: unknown): number => {
+    if (!(error instanceof CliError)) throw error;
+    output.err(error.message);
+    return exitCodes[error.kind].code;
+  };
   try {
     const { values, positionals } = readArguments(args);
     const [command, file, ...rest] = positionals;
@@ -46,12 +54,11 @@ export function main(args: string[], output: Output): number {
     if (command === 'plan') return plan(file, values, output);
     if (command === 'stack') return stack(file, values, output);
     if (command === 'backup' || command === 'restore') return keep(command, file, values.data);
+    if (command === 'gauge') return gauge(file, values, output).catch(failed);
     if (command === 'check') return check(file, values, output);
     throw new CliError('usage', `There is no command “${command}”. Run “wick help” for the commands.`);
   } catch (error) {
-    if (!(error instanceof CliError)) throw error;
-    output.err(error.message);
-    return exitCodes[error.kind].code;
+    return failed(error);
   }
 }
 
@@ -77,6 +84,12 @@ function readArguments(args: string[]) {
         altitude: { type: 'string' },
         room: { type: 'string' },
         data: { type: 'string' },
+        word: { type: 'string' },
+        url: { type: 'string' },
+        for: { type: 'string' },
+        'pull-for': { type: 'string' },
+        leak: { type: 'string' },
+        wet: { type: 'string' },
       },
     });
   } catch (error) {

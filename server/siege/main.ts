@@ -6,6 +6,7 @@ import { siegeByCuts } from './cuts.ts';
 import { siegeByFullDisk } from './full-disk.ts';
 import { siegeByRequests } from './fuzz.ts';
 import { siegeByKills, siegeFirstStarts } from './kills.ts';
+import { siegeByReadings } from './readings.ts';
 import { spawnServer } from './running-server.ts';
 import { soak } from './soak.ts';
 
@@ -20,6 +21,7 @@ const attacks: Readonly<Record<string, () => Promise<unknown>>> = {
     return { ...rest, failed: failures.length, first: failures.slice(0, 10) };
   },
   kills: () => siegeByKills(200),
+  readings: () => siegeByReadings(1_000_000, 10),
   starts: () => siegeFirstStarts(60),
   soak: async () => {
     const folder = join(mkdtempSync(join(tmpdir(), 'wick-soak-')), 'data');

@@ -6,6 +6,7 @@ import { siegeByCuts } from './cuts.ts';
 import { siegeByFullDisk } from './full-disk.ts';
 import { siegeByRequests } from './fuzz.ts';
 import { siegeByKills, siegeFirstStarts } from './kills.ts';
+import { siegeByReadings } from './readings.ts';
 import { spawnServer } from './running-server.ts';
 import { soak } from './soak.ts';
 
@@ -15,6 +16,11 @@ describe('a short siege', () => {
     const { acknowledged, lost } = await siegeByKills(3);
     expect(acknowledged).toBeGreaterThan(10);
     expect(lost).toBe(0);
+  }, 120_000);
+
+  test('no reading is lost by kills, none is kept twice', async () => {
+    const found = await siegeByReadings(40_000, 2);
+    expect(found).toMatchObject({ lost: 0, kept: 40_000, keptTwice: 0 });
   }, 120_000);
 
   test('nor by power cuts, after each of which the database opens whole', async () => {

@@ -69,8 +69,14 @@ export interface DropJudgement {
   readonly wait: number;
 }
 
-/** A verdict is said with so much confidence; common practice, no source. */
+/**
+ * A verdict is said with so much confidence; common practice, no source. Nobody is sent to look for a leak that may be moisture, and a
+ * test is read again and again while it goes on: that takes more.
+ */
 const SURE = 0.95;
+const SURE_OF_LEAK = 0.99;
+/** Shorter than this a wet core rises as straight as a leak, s; common practice, no source. */
+const LEAST_FOR_LEAK = 300;
 /** A slope is told from none at so many of its standard deviations; moisture has told its tale after so many time constants. */
 const RESOLVED = 2;
 /** Longest that anybody is asked to wait, s. */
@@ -100,7 +106,10 @@ export function judgeDrop(request: {
   const count = ((RESOLVED * readingSd(gauge) * Math.sqrt(12)) / (interval * limit)) ** (2 / 3);
   const needed = count * interval;
   const isResolved = duration >= needed;
-  if (chance <= 1 - SURE) return { verdict: 'leaks', chance, wait: 0 };
+  if (chance <= 1 - SURE_OF_LEAK)
+    return duration >= LEAST_FOR_LEAK
+      ? { verdict: 'leaks', chance, wait: 0 }
+      : { verdict: 'cannotTell', chance, wait: LEAST_FOR_LEAK - duration };
   if (chance >= SURE && isResolved) return { verdict: 'passes', chance, wait: 0 };
   const settled = RESOLVED * medianOf(possible.settlings);
   const wait = Math.max(needed, settled) - duration;

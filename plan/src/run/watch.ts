@@ -2,7 +2,7 @@ import type { Instrument } from '@wick/contract/run/instrument';
 import type { Alarm } from '@wick/contract/run/run';
 import type { RunState } from './state.ts';
 
-/** An alarm that was answered sounds again where nothing has changed, after so long, ms. */
+/** An alarm that was answered sounds again where nothing has changed, after so long on the wall, ms. */
 const AGAIN = 5 * 60_000;
 
 /** What was read last of an instrument: ms since 1970, SI. */
@@ -45,11 +45,14 @@ export function alarmsDue(
   state: RunState,
   {
     now,
+    speed = 1,
     ambientPressure,
     instruments,
     last,
   }: {
     readonly now: number;
+    /** By which the clock of the run is quicker than the one on the wall. */
+    readonly speed?: number;
     readonly ambientPressure: number;
     readonly instruments: ReadonlyMap<string, Watched>;
     readonly last: ReadonlyMap<string, Last>;
@@ -59,7 +62,7 @@ export function alarmsDue(
   const { limits, since } = state.watch;
   const due: Alarm[] = [];
   const add = (alarm: Omit<Alarm, 'kind'>) => {
-    if (!isKnown(state, alarm, now)) due.push({ kind: 'alarm', ...alarm });
+    if (!isKnown(state, alarm, now - speed * AGAIN)) due.push({ kind: 'alarm', ...alarm });
   };
   const finest = finestOnBag(state, instruments, (id) => {
     const at = last.get(id)?.at;
@@ -89,13 +92,13 @@ export function alarmsDue(
 }
 
 /** Whether an alarm of that cause waits for an answer, or was answered a moment ago. */
-function isKnown(state: RunState, alarm: Pick<Alarm, 'cause' | 'instrumentId'>, now: number): boolean {
+function isKnown(state: RunState, alarm: Pick<Alarm, 'cause' | 'instrumentId'>, since: number): boolean {
   const latest = state.alarms
     .filter(({ entry: { body } }) => body.cause === alarm.cause && body.instrumentId === alarm.instrumentId)
     .at(-1);
   if (!latest) return false;
   const { answeredBy, entry } = latest;
-  return answeredBy === null || now - Date.parse(answeredAt(state, entry.id) ?? entry.at) < AGAIN;
+  return answeredBy === null || Date.parse(answeredAt(state, entry.id) ?? entry.at) > since;
 }
 
 const answeredAt = (state: RunState, alarmId: string): string | undefined =>

@@ -51,10 +51,17 @@ export function dropSentence(reading: DropReading, budget: JobBudget): string {
       return `Lets in ${air.low > 0 ? airWords(air.value) : `no more than ${airWords(air.high)}`} of air ${during}: ${shareWords(air.low > 0 ? voids.value : voids.high)} voids. Passes.`;
     case 'leaks':
       return `Lets in ${airWords(air.value)} of air ${during}: ${shareWords(voids.value)} voids, more than the ${shareWords(budget.voidLimit)} this part takes. Find the leak.`;
-    case 'cannotTell':
-      return cause.cause === 'moisture' && cause.chance > 0.8
-        ? `It rises, and most of that looks like moisture, not a leak. The gauge cannot tell yet: wait ${waitWords(judgement.wait)} more.`
-        : `The gauge cannot tell yet: wait ${waitWords(judgement.wait)} more.`;
+    case 'cannotTell': {
+      const looks =
+        cause.chance < 0.8
+          ? ''
+          : cause.cause === 'moisture'
+            ? 'It rises, and most of that looks like moisture, not a leak. '
+            : voids.value > budget.voidLimit
+              ? 'It looks like a leak. '
+              : '';
+      return `${looks}The gauge cannot tell yet: wait ${waitWords(judgement.wait)} more.`;
+    }
   }
 }
 

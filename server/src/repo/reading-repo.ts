@@ -16,7 +16,7 @@ export interface KeptReading extends NumberedReading {
 /** Stretches that readings are summed up by as they come in, s. */
 const WIDTHS = [4, 32, 256, 2048, 16_384] as const;
 /** Single readings of a window that are still gone through one by one. */
-const MOST_SINGLE = 20_000;
+const MOST_SINGLE = 10_000;
 
 const sums = sql.raw(
   'instrument, width, floor(extract(epoch from at) / width)::bigint, count(*), sum(value), min(value), max(value)',

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
-import { createStream, type StreamSource } from './stream.ts';
+import { createStream, type StreamPage, type StreamSource } from './stream.ts';
 
 class FakeSource implements StreamSource {
   readonly listeners = new Map<string, (event: MessageEvent<string>) => void>();
@@ -19,15 +19,28 @@ class FakeSource implements StreamSource {
 beforeEach(() => void jest.useFakeTimers());
 afterEach(() => void jest.useRealTimers());
 
-function open() {
+/** @param places that hidden tabs may listen from */
+function open(places = 1) {
   const sources: FakeSource[] = [];
+  let isHidden = false;
+  let onTurn = () => undefined as void;
+  let free = places;
+  const page: StreamPage = {
+    isHidden: () => isHidden,
+    onTurn: (listener) => (onTurn = listener),
+    takePlace: async () => (free > 0 ? ((free -= 1), () => void (free += 1)) : null),
+  };
   const stream = createStream(() => {
     sources.push(new FakeSource());
     return sources.at(-1)!;
-  });
+  }, page);
   stream.start();
   stream.start();
-  return { stream, sources };
+  const turn = (hidden: boolean) => {
+    isHidden = hidden;
+    onTurn();
+  };
+  return { stream, sources, turn, free: () => free };
 }
 
 test('tells what it hears, once begun, and not what is garbled', () => {
@@ -79,4 +92,34 @@ test('one that the browser has given up is begun anew, and there may be a gap', 
   expect(sources).toHaveLength(2);
   expect(gaps).toBe(1);
   stream.stop();
+});
+
+test('of hidden tabs one goes on listening; another lets go, and asks for all of it when it is seen again', async () => {
+  const first = open(1);
+  first.turn(true);
+  await jest.advanceTimersByTimeAsync(25_000);
+  expect(first.sources[0]!.readyState).toBe(1);
+  expect(first.free()).toBe(0);
+  first.turn(false);
+  expect(first.free()).toBe(1);
+  first.stream.stop();
+
+  const second = open(0);
+  let gaps = 0;
+  second.stream.on('gap', () => (gaps += 1));
+  second.turn(true);
+  await jest.advanceTimersByTimeAsync(5000);
+  second.turn(false);
+  await jest.advanceTimersByTimeAsync(60_000);
+  // A glance elsewhere changes nothing.
+  expect(second.sources).toHaveLength(1);
+  second.turn(true);
+  await jest.advanceTimersByTimeAsync(25_000);
+  expect(second.sources[0]!.readyState).toBe(2);
+  await jest.advanceTimersByTimeAsync(60_000);
+  expect(second.stream.isLost.value).toBe(false);
+  second.turn(false);
+  expect(second.sources).toHaveLength(2);
+  expect(gaps).toBe(1);
+  second.stream.stop();
 });

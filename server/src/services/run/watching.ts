@@ -59,7 +59,13 @@ export function createWatching(parts: {
         for (const id of ids) instruments.set(id, await instrumentOf(id));
         const last = new Map(ids.flatMap((id) => (lastOf(id) ? [[id, lastOf(id)!] as const] : [])));
         const at = runTime(run, now());
-        const due = alarmsDue(state, { now: at, ambientPressure: await ambient(), instruments, last });
+        const due = alarmsDue(state, {
+          now: at,
+          speed: run.speed,
+          ambientPressure: await ambient(),
+          instruments,
+          last,
+        });
         for (const alarm of due) {
           await runs.say(run, at, alarm, randomUUID());
           given += 1;
