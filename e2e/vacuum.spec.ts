@@ -192,6 +192,31 @@ test('a device posts with the word that is shown once; a value read by eye is ty
   await expect(page.getByTestId('reading')).toContainText('17.5 mbar absolute');
   // The two do not agree: 938.7 - 880.5 is 58.2 mbar, and 30 inHg would be more than there is.
   await expect(page.getByRole('alert')).toContainText('The relative gauge says 58.');
+  // A step of the pull-down is written down, and struck out again.
+  await pane(page, 'Pull-down');
+  await page.getByLabel('What was worked in').fill('foot corner, let go once');
+  await press(page, 'Write the step down');
+  const steps = page.getByRole('table', { name: 'Steps of the pull-down' });
+  await expect(steps).toContainText('foot corner, let go once');
+  await steps.getByRole('button', { name: /^Strike the step/ }).click();
+  await expect(steps).toHaveCount(0);
+  // The free volume by expansion: 1 L at 938.7 mbar into 17.5 mbar that ends at 90 mbar, 11.7 L.
+  await page.getByRole('button', { name: /^Measure it/ }).click();
+  await page.getByLabel('In the bag before').fill('17.5 mbar');
+  await page.getByLabel('In the bag afterwards').fill('90 mbar');
+  await press(page, 'Take it as measured');
+  await expect(page.getByText('Measured; it counts').locator('..')).toContainText('11.71 L');
+  // What is found on a real part's walk is the mould's to remember.
+  await pane(page, 'Leak walk');
+  await page.getByRole('button', { name: /^Leak found: Tape corner 1/ }).click();
+  const leaks = async () => {
+    const moulds = (await (await fetch(`${home}/api/moulds`)).json()) as {
+      mould: { id: string; history: { kind: string; place?: { kind: string } }[] };
+    }[];
+    const { history } = moulds.find(({ mould }) => mould.id === 'flat-table')!.mould;
+    return history.filter(({ kind, place }) => kind === 'leak' && place?.kind === 'tapeCorner').length;
+  };
+  await expect.poll(leaks).toBe(1);
   await pane(page, 'Gauges');
   await page.getByRole('button', { name: 'Put Pot gauge away' }).click();
   await press(page, 'Put it away');

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { createRandom } from '../random.ts';
+import { createRandom, normalOf } from '../random.ts';
 import { showingDrop, simulatedDrop } from '../test/drop-tests.ts';
 import { causeOf, judgeDrop, mostThroughput, partsAfter, slopeOf, voidsOf } from './drop-test.ts';
 import { possibleRises } from './rise-doubt.ts';
@@ -85,6 +85,28 @@ describe('a test that is read off a gauge', () => {
   test('a wet core is not called a leak', () => {
     expect(judged(0.01, 900, 2400).verdict).not.toBe('leaks');
     expect(judged(0.01, 900, 5400).verdict).toBe('passes');
+  });
+
+  test('a leak behind a wet core is never passed, however often it is looked at', () => {
+    const random = createRandom(8);
+    const fine = { resolution: 10, noise: 6 };
+    const rise = { start: 100, slope: 0.35, moisture: 1400, settling: 900 };
+    const times = Array.from({ length: 241 }, (_, i) => 15 * i);
+    const pressures = times.map(
+      (time) => Math.round((pressureAfter(rise, time) + 6 * normalOf(random)) / 10) * 10,
+    );
+    for (const duration of [300, 600, 900, 1200, 1500, 2400, 3600]) {
+      const count = duration / 15 + 1;
+      const possible = possibleRises(
+        { times: times.slice(0, count), pressures: pressures.slice(0, count) },
+        fine,
+      );
+      const { verdict } = judgeDrop({
+        ...{ possible, gauge: fine, freeVolume: 0.0138, interval: 15, duration, throughputLimit: 8e-4 },
+      });
+      expect(verdict).not.toBe('passes');
+      if (duration === 3600) expect(verdict).toBe('leaks');
+    }
   });
 
   test('what cannot be judged is refused', () => {

@@ -67,13 +67,15 @@ export interface DropJudgement {
   readonly chance: number;
   /** s that the bag should stay shut yet; 0 where it can be told. */
   readonly wait: number;
+  /** Moisture has told its tale, or all of the rise together is less than matters: before that a leak hides behind it. */
+  readonly isSettled: boolean;
 }
 
 /**
- * A verdict is said with so much confidence; common practice, no source. Nobody is sent to look for a leak that may be moisture, and a
- * test is read again and again while it goes on: that takes more.
+ * A bag passes when its limit lies over the 95 % interval; common practice, no source. Nobody is sent to look for a leak that may be
+ * moisture, and a test is read again and again while it goes on: that takes more.
  */
-const SURE = 0.95;
+const SURE = 0.975;
 const SURE_OF_LEAK = 0.99;
 /** Shorter than this a wet core rises as straight as a leak, s; common practice, no source. */
 const LEAST_FOR_LEAK = 300;
@@ -105,16 +107,21 @@ export function judgeDrop(request: {
   // sd of the slope is s sqrt12/(dt n^1.5) for many readings: the number of them that brings it to half the limit.
   const count = ((RESOLVED * readingSd(gauge) * Math.sqrt(12)) / (interval * limit)) ** (2 / 3);
   const needed = count * interval;
-  const isResolved = duration >= needed;
+  const settled = RESOLVED * medianOf(possible.settlings);
+  const isSettled = duration >= settled || medianOf(meanRises(possible, duration)) <= limit;
+  const told = { chance, isSettled, wait: 0 };
   if (chance <= 1 - SURE_OF_LEAK)
     return duration >= LEAST_FOR_LEAK
-      ? { verdict: 'leaks', chance, wait: 0 }
-      : { verdict: 'cannotTell', chance, wait: LEAST_FOR_LEAK - duration };
-  if (chance >= SURE && isResolved) return { verdict: 'passes', chance, wait: 0 };
-  const settled = RESOLVED * medianOf(possible.settlings);
+      ? { ...told, verdict: 'leaks' }
+      : { ...told, verdict: 'cannotTell', wait: LEAST_FOR_LEAK - duration };
+  if (chance >= SURE && duration >= needed && isSettled) return { ...told, verdict: 'passes' };
   const wait = Math.max(needed, settled) - duration;
-  return { verdict: 'cannotTell', chance, wait: Math.min(wait > 0 ? wait : duration, MOST_WAIT) };
+  return { ...told, verdict: 'cannotTell', wait: Math.min(wait > 0 ? wait : duration, MOST_WAIT) };
 }
+
+/** Of leak and moisture together over a test, Pa/s. */
+const meanRises = ({ slopes, moistures, settlings }: PossibleRises, duration: number): Float64Array =>
+  slopes.map((slope, i) => slope - (moistures[i] * Math.expm1(-duration / settlings[i])) / duration);
 
 const medianOf = (values: Float64Array): number =>
   Float64Array.from(values).sort()[Math.floor(values.length / 2)];

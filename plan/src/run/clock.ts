@@ -5,3 +5,6 @@ export function runTime({ startedAt, speed }: Pick<Run, 'startedAt' | 'speed'>, 
   const start = Date.parse(startedAt);
   return start + speed * (wall - start);
 }
+
+/** A rehearsal runs so far behind its clock, ms on the wall: what is said on a screen arrives before its moment has passed. */
+export const REHEARSAL_LAG = 600;

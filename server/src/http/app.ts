@@ -91,7 +91,7 @@ export function createApp(parts: AppParts): Express {
   app.use(instrumentRouter(parts.instruments));
   app.use(runRouter(parts));
   app.use(streamRouter(parts));
-  app.use(backupRouter(backup, { jobs, shop, library, moulds }));
+  app.use(backupRouter(backup, parts));
   app.use('/api', (request) => {
     throw new ProblemError('NOT_FOUND', `There is no ${request.method} ${request.originalUrl} here.`);
   });

@@ -192,6 +192,7 @@ function open(changes: { runs?: Run[]; kept?: Entry[] } = {}) {
       listRuns: async () => [...runs],
       listEntries: async (runId) => server.kept.filter((entry) => entry.runId === runId),
       addRun: async (_job, run) => {
+        await new Promise((resolve) => setTimeout(resolve, 30));
         const made = aRun(run.id, { ...run, number: runs.length + 1 });
         runs.unshift(made);
         return made;
@@ -211,7 +212,9 @@ describe('a run on the screen', () => {
     await session.load();
     expect(session.run.value).toBeNull();
     session.setBy('  Ada ');
-    await session.say({ kind: 'pull' });
+    const saying = session.say({ kind: 'pull' });
+    await settle(40);
+    await saying;
     expect(session.run.value).toMatchObject({ kind: 'part', number: 1 });
     expect(session.state.value.valve).toBe('pull');
     expect(session.waitingCount.value).toBe(1);
@@ -254,6 +257,19 @@ describe('a run on the screen', () => {
     session.choose('second');
     await settle(10);
     expect(session.entries.value).toEqual([]);
+    scope.stop();
+  });
+
+  test('what is said while a run is being made is said in it, and no other is begun', async () => {
+    const { session, server, scope } = open({ runs: [aRun('r')] });
+    await session.load();
+    const beginning = session.begin('rehearsal', 1);
+    const saying = session.say({ kind: 'pull' });
+    await settle(200);
+    const made = await beginning;
+    await saying;
+    expect(session.runs.value.map(({ kind }) => kind)).toEqual(['rehearsal', 'part']);
+    expect(server.kept.map(({ runId }) => runId)).toEqual([made!.id]);
     scope.stop();
   });
 

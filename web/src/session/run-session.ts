@@ -40,6 +40,8 @@ export function createRunSession(jobId: string, parts: RunParts) {
   const by = ref(parts.storage.getItem('wick name') ?? '');
   const outbox = shallowRef<Outbox | null>(null);
   let asked = 0;
+  /** A run that is being made: what is said meanwhile is said in it. */
+  let beginning: Promise<Run | null> = Promise.resolve(null);
 
   const run = computed(() => runs.value.find(({ id }) => id === chosenId.value) ?? null);
 
@@ -94,7 +96,11 @@ export function createRunSession(jobId: string, parts: RunParts) {
   }
 
   /** A further part, or a rehearsal. @param speed of its clock */
-  async function begin(kind: Run['kind'], speed = 1): Promise<Run | null> {
+  function begin(kind: Run['kind'], speed = 1): Promise<Run | null> {
+    return (beginning = make(kind, speed));
+  }
+
+  async function make(kind: Run['kind'], speed: number): Promise<Run | null> {
     try {
       const seed = Math.floor(Math.random() * 2 ** 31);
       const made = await parts.addRun(jobId, { id: newId(), kind, speed, seed });
@@ -112,9 +118,11 @@ export function createRunSession(jobId: string, parts: RunParts) {
   const now = () => (run.value ? runTime(run.value, stream.now()) : stream.now());
 
   /** Writes down what happened; where there is no run yet the first part's is begun. @returns the id of the entry */
-  async function say(body: EntryBody, at = now()): Promise<string | null> {
+  async function say(body: EntryBody, at?: number): Promise<string | null> {
+    await beginning;
+    if (!run.value && !isLoaded.value) await load();
     if (!run.value && !(await begin('part'))) return null;
-    const entry: NewEntry = { id: newId(), at: new Date(at).toISOString(), by: by.value, body };
+    const entry: NewEntry = { id: newId(), at: new Date(at ?? now()).toISOString(), by: by.value, body };
     outbox.value?.say(entry);
     return entry.id;
   }

@@ -26,6 +26,26 @@ beforeAll(async () => {
 });
 afterAll(() => opened.close());
 
+/** A run with what was said in it, and two thousand and some readings of a gauge. */
+async function withRun({ jobs, runs, instruments, readings }: Services, number: number) {
+  const [job] = await jobs.list();
+  const run = { id: `run-${number}`, kind: 'part', speed: 1, seed: 0 } as const;
+  await runs.add(job!.id, run);
+  await runs.append(run.id, 'tablet', [
+    { id: 'first', at: '2026-03-14T09:00:00Z', by: 'Ada', body: { kind: 'note', text: '=hiss' } },
+  ]);
+  const gauge = {
+    measures: 'absolutePressure',
+    unit: 'mbar',
+    resolution: 10,
+    noise: 5,
+    kind: 'hand',
+  } as const;
+  await instruments.add({ ...gauge, id: `gauge-${number}`, name: 'Gauge' });
+  const all = Array.from({ length: 4321 }, (_, n) => ({ id: `${n}`, at: 1.7e12 + n * 1000, value: n }));
+  await readings.append(await instruments.find(`gauge-${number}`), all);
+}
+
 const rows = async ({ database }: OpenedDatabase) => {
   const all: unknown[] = [];
   await createBackupRepo(database).readAll((table, row) => void all.push([table, row]));
@@ -46,6 +66,24 @@ async function restored(path: string): Promise<OpenedDatabase> {
 }
 
 describe('a backup', () => {
+  test('has runs, their entries and every reading; they go on counting, and their sums are made anew', async () => {
+    await withRun(services, 1);
+    const { path } = await make('run.zip');
+    const copy = await restored(path);
+    expect(await rows(copy)).toEqual(await rows(opened));
+    const own = createServices(copy.database);
+    const windowOf = async ({ instruments }: Services) =>
+      instruments.window('gauge-1', 1.7e12, 1.7e12 + 5e6, 50);
+    expect(await windowOf(own)).toEqual(await windowOf(services));
+    const spans = await copy.database.execute(
+      'select sum(count)::int as n from reading_spans where width = 32',
+    );
+    expect((spans as unknown as { rows: { n: number }[] }).rows[0]!.n).toBe(4321);
+    await withRun(own, 2);
+    expect((await own.instruments.samples('gauge-2', 1, 8e12, 100)).count).toBe(4321);
+    await copy.close();
+  }, 60_000);
+
   test('taken while people write holds one moment of it, and comes back the same', async () => {
     const ids = (await services.jobs.list()).map(({ id }) => id);
     let [isOver, rounds] = [false, 0];
@@ -156,8 +194,10 @@ test('open files: every job reads again, the library too; what cannot be read is
   await copy.database.execute(
     `update jobs set document = '{"format": "vivid-wick-job", "version": 3, "name": "Odd"}' where name = 'Dome gore 7'`,
   );
+  const own = createServices(copy.database);
+  await withRun(own, 1);
   const chunks: Uint8Array[] = [];
-  const count = await writeOpenFiles(createServices(copy.database), (chunk) => void chunks.push(chunk));
+  const count = await writeOpenFiles(own, (chunk) => void chunks.push(chunk));
   expect(count).toEqual({ jobs: demoJobs.length - 1, lost: 1 });
   const files = Object.entries(unzipSync(Buffer.concat(chunks))).map(
     ([name, bytes]) => [name, strFromU8(bytes)] as const,
@@ -170,6 +210,12 @@ test('open files: every job reads again, the library too; what cannot be read is
   expect(library.ok && library.value.length).toBe(
     (await createServices(copy.database).library.list()).length,
   );
+  expect(
+    ofFolder('runs/').map((text) => (JSON.parse(text) as { entries: unknown[] }).entries.length),
+  ).toEqual([1]);
+  const readings = ofFolder('readings.csv')[0]!.split('\r\n');
+  expect(readings).toHaveLength(4322);
+  expect(readings[2]).toBe('gauge-1,1,2023-11-14T22:13:21.000Z,1');
   expect(ofFolder('what is missing')[0]).toContain('does not hang together');
   await copy.close();
 }, 60_000);

@@ -5,7 +5,10 @@ import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../services.ts';
 
 /** What the open files are read from: any of it may refuse, and is then left out and told. */
-export type OpenFilesFrom = Pick<Services, 'jobs' | 'library' | 'moulds' | 'shop'>;
+export type OpenFilesFrom = Pick<
+  Services,
+  'jobs' | 'library' | 'moulds' | 'shop' | 'runs' | 'instruments' | 'readings'
+>;
 
 /**
  * Every job, the library, the moulds and the settings as files that anything can read, in one ZIP. What cannot be read is left out,
@@ -46,6 +49,14 @@ export async function writeOpenFiles(
         throw error;
       }
     });
+  for (const id of await from.jobs.allIds())
+    await attempt(`runs of job ${id}`, async () => {
+      const name = fileName(await from.jobs.nameOf(id));
+      for (const run of await from.runs.listOf(id)) {
+        const text = JSON.stringify({ run, entries: await from.runs.entriesOf(run.id) }, null, 2);
+        put(`runs/${name} ${id.slice(0, 8)} ${run.kind} ${run.number}.json`, text);
+      }
+    });
   await attempt('library', async () => {
     const materials = (await from.library.list()).map(({ material }) => material);
     put('library.csv', csvOf(materials));
@@ -53,9 +64,34 @@ export async function writeOpenFiles(
   });
   await attempt('moulds', async () => put('moulds.json', JSON.stringify(await from.moulds.list(), null, 2)));
   await attempt('shop', async () => put('shop.json', JSON.stringify(await from.shop.getShop(), null, 2)));
+  await attempt('instruments', async () =>
+    put('instruments.json', JSON.stringify(await from.instruments.list(), null, 2)),
+  );
+  await attempt('readings', () => putReadings(zip, from));
   if (lost.length > 0) put('what is missing.csv', writeCsv([['what', 'why'], ...lost]));
   zip.end();
   return { jobs, lost: lost.length };
+}
+
+/** There may be millions: page by page. SI, in the units of what each instrument measures. */
+async function putReadings(zip: Zip, { readings }: Pick<OpenFilesFrom, 'readings'>): Promise<void> {
+  const file = new ZipDeflate('readings.csv', { level: 6 });
+  zip.add(file);
+  file.push(Buffer.from(writeCsv([['instrument', 'id', 'at', 'value']])));
+  for await (const page of readings.pages())
+    file.push(
+      Buffer.from(
+        `\r\n${writeCsv(
+          page.map(({ instrumentId, id, at, value }) => [
+            instrumentId,
+            id,
+            new Date(at).toISOString(),
+            value,
+          ]),
+        )}`,
+      ),
+    );
+  file.push(new Uint8Array(), true);
 }
 
 const fileName = (name: string) => name.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 60);

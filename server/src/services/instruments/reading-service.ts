@@ -13,6 +13,9 @@ const MOST_WAITING = 200_000;
 /** Readings that a screen is told again at most when it comes back. */
 const MOST_TOLD = 4000;
 
+/** Readings that are read at once where all are wanted. */
+const PAGE = 5000;
+
 interface Waiting {
   readonly readings: readonly NumberedReading[];
   readonly resolve: (kept: number) => void;
@@ -124,6 +127,16 @@ export function createReadingService(repo: ReadingRepo, hub: Hub) {
         })),
         order: missed.at(-1)?.order ?? reading,
       };
+    },
+
+    /** All there are, in the order they came in. */
+    async *pages() {
+      for (let order = 0; ;) {
+        const page = await repo.after(order, PAGE);
+        if (page.length > 0) yield page;
+        if (page.length < PAGE) return;
+        order = page.at(-1)!.order;
+      }
     },
 
     window: (number: number, from: number, to: number, places: number): Promise<ReadingWindow> =>

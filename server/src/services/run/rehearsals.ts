@@ -3,7 +3,7 @@ import type { Job } from '@wick/contract/job/job';
 import type { Mould } from '@wick/contract/mould';
 import type { Shop } from '@wick/contract/shop';
 import { laidOut } from '@wick/plan/job/laid';
-import { runTime } from '@wick/plan/run/clock';
+import { REHEARSAL_LAG, runTime } from '@wick/plan/run/clock';
 import { leakPlacesOf } from '@wick/plan/vacuum/places';
 import { createRehearsal, simulatedInstruments } from '@wick/plan/vacuum/rehearsal';
 import type { StoredInstrument } from '../../repo/instrument-repo.ts';
@@ -84,7 +84,7 @@ export function createRehearsals(parts: {
   });
 
   async function passOne({ run, world, entries, instruments: own }: Going): Promise<void> {
-    const shown = world.pass(runTime(run, now()), entries);
+    const shown = world.pass(runTime(run, now() - REHEARSAL_LAG), entries);
     for (const [instrumentId, instrument] of own) {
       const read = shown.filter((reading) => reading.instrumentId === instrumentId);
       if (read.length > 0) await readings.append(instrument, read);

@@ -151,7 +151,7 @@ test('a deleted job’s rehearsal ends without harming the others', async () => 
   const run = await start('gone', { kind: 'rehearsal', speed: 60 });
   await services.rehearsals.start(run);
   await opened.database.execute("delete from runs where id = 'gone'");
-  await new Promise((resolve) => setTimeout(resolve, 400));
+  await new Promise((resolve) => setTimeout(resolve, 1200));
   await services.rehearsals.pass();
   expect(faults).toHaveLength(1);
   await services.rehearsals.pass();

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Entry, Run } from '@wick/contract/run/run';
-import { runTime } from '@wick/plan/run/clock';
+import { REHEARSAL_LAG, runTime } from '@wick/plan/run/clock';
 import { runStateOf, type RunState } from '@wick/plan/run/state';
 import { alarmsDue, type Last } from '@wick/plan/run/watch';
 import type { StoredInstrument } from '../../repo/instrument-repo.ts';
@@ -58,7 +58,7 @@ export function createWatching(parts: {
         const instruments = new Map<string, Pick<StoredInstrument, 'measures' | 'resolution'>>();
         for (const id of ids) instruments.set(id, await instrumentOf(id));
         const last = new Map(ids.flatMap((id) => (lastOf(id) ? [[id, lastOf(id)!] as const] : [])));
-        const at = runTime(run, now());
+        const at = runTime(run, now() - (run.kind === 'rehearsal' ? REHEARSAL_LAG : 0));
         const due = alarmsDue(state, {
           now: at,
           speed: run.speed,

@@ -15,7 +15,7 @@ import { asAnswer, createWatchedRuns } from './watched-runs.ts';
 const shop = useShopStore();
 const { list } = useInstruments();
 const watched = createWatchedRuns({ list: api.listWatches, stream });
-const by = ref(localStorage.getItem('wick name') ?? '');
+const by = ref('');
 const message = ref<string | null>(null);
 onMounted(watched.load);
 
@@ -61,6 +61,7 @@ watch(
   (on) => {
     clearInterval(sounding);
     if (!on) return;
+    by.value = localStorage.getItem('wick name') ?? '';
     soundTone(1500);
     sounding = setInterval(() => soundTone(1500), EVERY);
   },

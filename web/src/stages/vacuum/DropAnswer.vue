@@ -30,6 +30,11 @@ const headline = computed(() => {
   if (bench.test && bench.gauge) return 'Reading. Half a minute and three readings are the least.';
   return 'Not tested yet.';
 });
+/** Before moisture has told its tale the leak's share is a guess. */
+const isTold = computed(() => {
+  const judgement = reading.value?.judgement;
+  return judgement !== undefined && (judgement.verdict !== 'cannotTell' || judgement.isSettled);
+});
 const tone = computed(() => (reading.value ? dropTones[reading.value.judgement.verdict] : 'quiet'));
 const classes = [
   { value: 'yes', label: 'carries load' },
@@ -84,22 +89,23 @@ function takeOver() {
       <p v-if="bench.twoTests">{{ twoTestWords(bench.twoTests) }}</p>
       <div class="row">
         <span>Leak</span>
-        <span class="number">{{ rangeWords(reading.throughput, leakWords) }}</span>
+        <span class="number">{{ isTold ? rangeWords(reading.throughput, leakWords) : 'not told yet' }}</span>
       </div>
       <div class="row">
         <span>This part takes</span><span class="number">{{ leakWords(reading.throughputLimit) }}</span>
       </div>
       <div class="row">
         <span>Voids by it</span>
-        <span class="number"
-          >{{ rangeWords(reading.voids, shareWords) }}, {{ shareWords(budget.voidLimit) }} taken</span
-        >
+        <span class="number">
+          <template v-if="isTold">{{ rangeWords(reading.voids, shareWords) }}, </template
+          >{{ shareWords(budget.voidLimit) }} taken
+        </span>
       </div>
       <div class="row">
         <span>Shut for</span><span class="number">{{ waitWords(reading.duration) }}</span>
       </div>
       <p v-if="measured && !isTaken">
-        <Button size="small" @click="takeOver">
+        <Button size="small" class="wrapping" @click="takeOver">
           Take {{ shop.show(measured.pressure, 'absolutePressure') }} ±
           {{ shop.show(measured.spread, 'absolutePressure') }}
           into the forecast
@@ -165,6 +171,11 @@ p {
 }
 .class {
   width: 130px;
+}
+.wrapping {
+  height: auto;
+  white-space: normal;
+  text-align: left;
 }
 .link.here {
   font-weight: 600;

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { formatQuantity, toUnit } from '@wick/core/units/format';
 import { partsAfter } from '@wick/core/vacuum/drop-test';
+import { writeCsv } from '@wick/plan/files/csv';
 import { gaugeSanity, gaugesDisagree } from '@wick/plan/vacuum/reach';
 import { waitWords } from '@wick/plan/vacuum/words';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
-import { useRun } from '../../compute/use-desk.ts';
+import { useRun, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import CurveChart, { type ChartCurve, type ChartLine } from '../../ui/curve/CurveChart.vue';
+import { saveFile } from '../../ui/save-file.ts';
 import { useBench } from './bench.ts';
 import { useView } from './use-view.ts';
 import { useTicking } from './use-ticking.ts';
@@ -16,6 +18,7 @@ import TypedReading from './TypedReading.vue';
 /** The reading, its curve with what is leak and what is moisture drawn apart, and the steps of the test. */
 const bench = useBench();
 const run = useRun();
+const job = useSession();
 const shop = useShopStore();
 const now = useTicking(run.now);
 
@@ -137,6 +140,14 @@ const steps = computed(() => {
   ];
 });
 
+/** As it was judged: weather and warmth taken out, SI. */
+function save() {
+  if (!bench.corrected) return;
+  const { times, pressures } = bench.corrected.readings;
+  const rows = Array.from(times as ArrayLike<number>, (time, n) => [time, pressures[n]!]);
+  const text = writeCsv([['s since shut', 'Pa absolute'], ...rows]);
+  saveFile(`${job.laid.name} drop test.csv`, new Blob([text], { type: 'text/csv' }));
+}
 /** What a test came to is written down before the valve is turned. */
 async function turn(kind: 'pull' | 'letGo') {
   if (run.state.valve === 'shut' && bench.drop && !bench.test?.judged) await bench.writeVerdict();
@@ -220,6 +231,7 @@ async function shut() {
   </p>
   <div v-if="bench.test" class="tools foot">
     <Button size="small" :disabled="view.isFollowing" @click="view.follow">Whole test</Button>
+    <Button size="small" @click="save">Save it as CSV</Button>
     <TypedReading v-if="bench.gauge?.instrument.kind === 'hand'" :hung="bench.gauge" />
     <span v-if="bench.corrected?.weather" class="quiet">
       The weather moved by {{ shop.show(bench.corrected.weather, 'absolutePressure') }} meanwhile; taken out.
