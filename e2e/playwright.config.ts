@@ -5,7 +5,8 @@ export default defineConfig({
   testDir: '.',
   timeout: 120_000,
   expect: { timeout: 30_000 },
-  workers: 1,
+  globalSetup: './support/server.ts',
+  workers: 2,
   outputDir: '../test-results',
   use: { viewport: { width: 1280, height: 800 }, launchOptions },
 });

@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 
@@ -9,6 +9,25 @@ export function run(command, args, options = {}) {
   const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
   if (status !== 0 && !options.mayFail) process.exit(status ?? 1);
   return status;
+}
+
+/** Runs commands side by side, the output of each shown when it has ended; ends the program if one fails. */
+export async function runTogether(commands) {
+  const statuses = await Promise.all(
+    commands.map(
+      ([command, ...args]) =>
+        new Promise((resolve) => {
+          const said = [];
+          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+          for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => said.push(text));
+          child.on('close', (status) => {
+            process.stdout.write(Buffer.concat(said));
+            resolve(status ?? 1);
+          });
+        }),
+    ),
+  );
+  if (statuses.some((status) => status !== 0)) process.exit(1);
 }
 
 /** Installs exactly the packages of the lock file, unless they are there already. */

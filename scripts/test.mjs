@@ -1,7 +1,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildWeb, installForTests, installPackages, readJson, run } from './setup.mjs';
+import { buildWeb, installForTests, installPackages, readJson, run, runTogether } from './setup.mjs';
 
 /** The whole check: lint, types, unit tests, build, journeys in the browser. Ends with the true totals. */
 installPackages();
@@ -9,8 +9,11 @@ installForTests();
 const reports = mkdtempSync(join(tmpdir(), 'wick-test-'));
 const npm = (...args) => run('npm', ['run', '--silent', ...args]);
 
-npm('types');
-npm('lint');
+npm('declarations');
+await runTogether([
+  ['npm', 'run', '--silent', 'types'],
+  ['npm', 'run', '--silent', 'lint'],
+]);
 let failed = false;
 failed =
   run('npm', ['run', '--silent', 'unit', '--', '--json', `--outputFile=${reports}/jest.json`], {

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { cpSync, mkdtempSync } from 'node:fs';
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -16,7 +16,24 @@ export interface RunningServer {
   stop(): Promise<void>;
 }
 
-export const newFolder = () => join(mkdtempSync(join(tmpdir(), 'wick-')), 'data');
+/** Names a workshop as a first start leaves it, for journeys to begin with a copy of. */
+const WORKSHOP = 'WICK_WORKSHOP';
+
+/** A data folder of its own: a copy of the workshop where one was made, else nothing yet. */
+export function newFolder(): string {
+  const folder = join(mkdtempSync(join(tmpdir(), 'wick-')), 'data');
+  const workshop = process.env[WORKSHOP];
+  if (workshop) cpSync(workshop, folder, { recursive: true });
+  return folder;
+}
+
+/** Makes the workshop once, by a first start of the built product. */
+export default async function makeWorkshop(): Promise<void> {
+  const folder = newFolder();
+  const server = await startServer(folder, 4299);
+  await server.stop();
+  process.env[WORKSHOP] = folder;
+}
 
 /** A journey that fails leaves none behind. */
 const running = new Set<ChildProcess>();

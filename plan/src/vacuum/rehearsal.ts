@@ -104,6 +104,8 @@ export interface RehearsalReading extends Reading {
 /** Wall seconds between readings at ordinary speed; a quicker clock takes longer steps. */
 const EVERY = 1;
 const AT_SPEED = 0.25;
+/** s of a rehearsal between readings */
+export const spacingAt = (speed: number): number => Math.max(EVERY, AT_SPEED * speed);
 
 /** A bag with its instruments as the job's own physics has it, driven by what is said in the log. The same seed comes to the same. */
 export function createRehearsal(
@@ -114,7 +116,7 @@ export function createRehearsal(
 ) {
   const ambient = ambientOf(shop);
   const start = Date.parse(run.startedAt);
-  const spacing = Math.max(EVERY, AT_SPEED * run.speed);
+  const spacing = spacingAt(run.speed);
   const { pump, hose } = evacuationOf(job, shop);
   const parts: BagParts = {
     freeVolume: freeVolumeOf(job, shop).total,

@@ -1,5 +1,5 @@
 import type { Entry, NewEntry, NewRun, Run } from '@wick/contract/run/run';
-import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { entries, runs } from './tables.ts';
 
@@ -37,6 +37,16 @@ export function createRunRepo(database: Database) {
         .insert(runs)
         .values({ ...run, jobId, number: number as unknown as number })
         .onConflictDoNothing({ target: runs.id })
+        .returning();
+      return row ? asRun(row) : null;
+    },
+
+    /** @returns null where there is none, or it had ended */
+    async end(id: string): Promise<Run | null> {
+      const [row] = await database
+        .update(runs)
+        .set({ endedAt: sql`now()` })
+        .where(and(eq(runs.id, id), isNull(runs.endedAt)))
         .returning();
       return row ? asRun(row) : null;
     },
@@ -85,6 +95,12 @@ export function createRunRepo(database: Database) {
     async lastOrder(): Promise<number> {
       const [row] = await database.select({ last: sql<string | null>`max(${entries.order})` }).from(entries);
       return Number(row?.last ?? 0);
+    },
+
+    /** That have not ended, the oldest first. */
+    async openRehearsals(): Promise<Run[]> {
+      const isOpen = and(eq(runs.kind, 'rehearsal'), isNull(runs.endedAt));
+      return (await database.select().from(runs).where(isOpen).orderBy(asc(runs.startedAt))).map(asRun);
     },
 
     /** Runs that have an entry of a kind and have not ended. */

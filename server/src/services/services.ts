@@ -68,7 +68,7 @@ export function createServices(
       instruments.forget();
       await instruments.remember();
       await watching.start();
-      rehearsals.run();
+      await rehearsals.run();
     },
     stop(): void {
       watching.stop();

@@ -129,9 +129,10 @@ export function createRunSession(jobId: string, parts: RunParts) {
 
   const stops = [
     stream.on('entry', (entry) => take([entry])),
-    stream.on('run', (added) => {
-      if (added.jobId === jobId && !runs.value.some(({ id }) => id === added.id))
-        runs.value = [added, ...runs.value];
+    stream.on('run', (told) => {
+      if (told.jobId !== jobId) return;
+      const others = runs.value.filter(({ id }) => id !== told.id);
+      runs.value = [told, ...others].sort((a, b) => b.number - a.number);
     }),
     stream.on('gap', () => void load()),
   ];

@@ -5,7 +5,7 @@ import type { Shop } from '@wick/contract/shop';
 import { laidOut } from '@wick/plan/job/laid';
 import { REHEARSAL_LAG, runTime } from '@wick/plan/run/clock';
 import { leakPlacesOf } from '@wick/plan/vacuum/places';
-import { createRehearsal, simulatedInstruments } from '@wick/plan/vacuum/rehearsal';
+import { createRehearsal, simulatedInstruments, spacingAt } from '@wick/plan/vacuum/rehearsal';
 import type { StoredInstrument } from '../../repo/instrument-repo.ts';
 import type { InstrumentService } from '../instruments/instrument-service.ts';
 import type { ReadingService } from '../instruments/reading-service.ts';
@@ -15,8 +15,12 @@ export type Rehearsals = ReturnType<typeof createRehearsals>;
 
 /** How often simulated instruments are read, ms. */
 const EVERY = 250;
-/** A rehearsal that nobody looks at any more ends by itself: no entry for so long, ms. */
-const LEFT_ALONE = 2 * 3_600_000;
+/** A rehearsal in which nobody says anything any more ends by itself, after so many readings of each instrument. */
+const LEFT_ALONE = 5000;
+/** ms on the wall, by the readings that come in it. */
+const leftAlone = ({ speed }: Run) => (LEFT_ALONE * 1000 * spacingAt(speed)) / speed;
+/** What was written so lately is what wakes it, ms. */
+const JUST_NOW = 5000;
 
 /** Going on at once at most: the one left alone longest makes room. */
 const MOST_GOING = 4;
@@ -31,7 +35,7 @@ interface Going {
 
 /** Rehearsals that are going on: each a bag in this process, whose instruments post as real ones do. */
 export function createRehearsals(parts: {
-  readonly runs: Pick<RunService, 'openWith' | 'entriesOf' | 'onEntries' | 'say' | 'find'>;
+  readonly runs: Pick<RunService, 'entriesOf' | 'onEntries' | 'say' | 'end' | 'openRehearsals'>;
   readonly instruments: Pick<InstrumentService, 'addSimulated'>;
   readonly readings: Pick<ReadingService, 'append'>;
   readonly about: (jobId: string) => Promise<{ job: Job; shop: Shop; mould: Mould | null }>;
@@ -46,6 +50,9 @@ export function createRehearsals(parts: {
 
   /** Begun anew from its log after a restart: readings that are known by their id stay as they are. */
   async function begin(run: Run): Promise<void> {
+    const written = (await runs.entriesOf(run.id)).map(({ writtenAt }) => Date.parse(writtenAt));
+    const last = Math.max(Date.parse(run.startedAt), ...written.filter((at) => now() - at > JUST_NOW));
+    if (now() - last > leftAlone(run)) return end(run);
     const { job, shop, mould } = await about(run.jobId);
     const laid = laidOut(job);
     const world = createRehearsal(laid, shop, run, leakPlacesOf(laid, shop, mould));
@@ -67,8 +74,15 @@ export function createRehearsals(parts: {
     one.entries.push(...(await runs.entriesOf(run.id)));
   }
 
+  /** Nobody is called for it any more either. */
+  async function end(run: Run): Promise<void> {
+    going.delete(run.id);
+    await runs.say(run, runTime(run, now()), { kind: 'watchEnds' }, 'ended');
+    await runs.end(run.id);
+  }
+
   function start(run: Run): Promise<void> {
-    if (going.has(run.id)) return Promise.resolve();
+    if (going.has(run.id) || run.endedAt !== null) return Promise.resolve();
     const own = starting.get(run.id) ?? begin(run).finally(() => starting.delete(run.id));
     starting.set(run.id, own);
     return own;
@@ -97,13 +111,13 @@ export function createRehearsals(parts: {
     isPassing = true;
     try {
       for (const [id, one] of [...going])
-        if (now() - one.touchedAt > LEFT_ALONE) going.delete(id);
-        else
-          await passOne(one).catch((error: unknown) => {
+        await (now() - one.touchedAt > leftAlone(one.run) ? end(one.run) : passOne(one)).catch(
+          (error: unknown) => {
             // Its job may be gone, and with it the run.
             going.delete(id);
             onFault(error);
-          });
+          },
+        );
     } finally {
       isPassing = false;
     }
@@ -112,8 +126,10 @@ export function createRehearsals(parts: {
   return {
     start,
     pass,
-    /** Goes on with what is going: none after a start of the server, until somebody says something in it. */
-    run(): void {
+    /** Takes up those that were going on before this server started. */
+    async run(): Promise<void> {
+      going.clear();
+      for (const run of await runs.openRehearsals()) await start(run).catch(onFault);
       clearInterval(timer);
       timer = setInterval(() => void pass().catch(onFault), EVERY);
       timer.unref();

@@ -82,6 +82,12 @@ export function createRunService(
     say: (run: Run, at: number, body: EntryBody, id: string): Promise<Entry[]> =>
       append(run, 'server', [{ id, at: new Date(at).toISOString(), by: '', body }]),
 
+    async end(id: string): Promise<void> {
+      const ended = await inTurn(() => repo.end(id));
+      if (ended) hub.tell({ event: { kind: 'run', data: ended }, order: 0 });
+    },
+
+    openRehearsals: (): Promise<Run[]> => repo.openRehearsals(),
     openWith: (kind: string): Promise<Run[]> => repo.openWith(kind),
 
     /** @returns by which it is ended */

@@ -4,6 +4,7 @@ import { demoJobs } from '@wick/plan/demo/jobs';
 import { simulatedInstruments } from '@wick/plan/vacuum/rehearsal';
 import { openInMemory, type OpenedDatabase } from '../../repo/database.ts';
 import { createServices, type Services } from '../services.ts';
+import { createRehearsals } from './rehearsals.ts';
 
 let opened: OpenedDatabase;
 let services: Services;
@@ -128,9 +129,6 @@ test('one that is begun anew from its log keeps the readings it had, and adds to
   const again = createServices(opened.database, undefined, (error) => faults.push(error));
   await again.goOn();
   try {
-    await again.runs.append(run.id, 'tablet', [
-      { id: 'wakes', at: new Date().toISOString(), by: 'Ada', body: { kind: 'note', text: 'on' } },
-    ]);
     for (let n = 0; n < 15; n++) {
       await again.rehearsals.pass();
       await new Promise((resolve) => setTimeout(resolve, 100));
@@ -145,6 +143,41 @@ test('one that is begun anew from its log keeps the readings it had, and adds to
     expect(after.values[where]).toBe(before.values[n]);
   });
   expect(faults).toEqual([]);
+});
+
+test('one that nobody comes back to ends, at the next look or when it is found after a restart', async () => {
+  let ahead = 0;
+  const own = createRehearsals({
+    ...services,
+    about: async () => ({
+      job: (await services.jobs.get(jobId)).document,
+      shop: (await services.shop.getShop()).shop,
+      mould: null,
+    }),
+    onFault: (error) => faults.push(error),
+    now: () => Date.now() + ahead,
+  });
+  const run = await start('alone', { kind: 'rehearsal', speed: 60 });
+  await own.start(run);
+  ahead = 20 * 60_000;
+  await own.pass();
+  expect((await services.runs.find('alone')).endedAt).toBeNull();
+  // 5000 readings at four a second.
+  ahead = 22 * 60_000;
+  await own.pass();
+  expect((await services.runs.find('alone')).endedAt).not.toBeNull();
+  own.stop();
+
+  const found = await start('found', { kind: 'rehearsal', speed: 60 });
+  const late = createRehearsals({
+    ...services,
+    about: () => Promise.reject(new Error('not asked')),
+    onFault: (error) => faults.push(error),
+    now: () => Date.now() + ahead,
+  });
+  await late.start(found);
+  expect((await services.runs.find('found')).endedAt).not.toBeNull();
+  late.stop();
 });
 
 test('a deleted job’s rehearsal ends without harming the others', async () => {
