@@ -1,7 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { createRandom, normalOf } from '../random.ts';
 import { showingDrop, simulatedDrop } from '../test/drop-tests.ts';
-import { causeOf, judgeDrop, mostThroughput, partsAfter, slopeOf, voidsOf } from './drop-test.ts';
+import {
+  causeOf,
+  judgeDrop,
+  mostThroughput,
+  partsAfter,
+  slopeOf,
+  typicalRise,
+  voidsOf,
+} from './drop-test.ts';
 import { possibleRises } from './rise-doubt.ts';
 import { pressureAfter } from './rise.ts';
 
@@ -121,6 +129,22 @@ describe('a test that is read off a gauge', () => {
     };
     expect(() => judgeDrop({ ...request, freeVolume: NaN })).toThrow(/Free volume/);
     expect(() => judgeDrop({ ...request, duration: 0 })).toThrow(/Length of the test/);
+  });
+
+  test('the rise that is drawn has the median leak and goes through the readings', () => {
+    const { readings, gauge } = simulatedDrop(createRandom(4), { duration: 1800 });
+    const possible = possibleRises(readings, gauge);
+    const typical = typicalRise(possible, readings);
+    const { value, low, high } = slopeOf(possible);
+    expect(Math.abs(typical.slope - value)).toBeLessThan(0.1 * (high - low));
+    const off = (own: ReturnType<typeof typicalRise>) => {
+      let squares = 0;
+      for (let i = 0; i < readings.times.length; i++)
+        squares += (readings.pressures[i]! - pressureAfter(own, readings.times[i]!)) ** 2;
+      return Math.sqrt(squares / readings.times.length);
+    };
+    // Readings that change between two steps are half a step off.
+    expect(off(typical)).toBeLessThan(1.1 * Math.hypot(gauge.noise, gauge.resolution / 2));
   });
 
   test('the two parts of a rise add up to it', () => {

@@ -1,6 +1,6 @@
 import { requirePositive } from '../model-error.ts';
 import { usualPriors, type PossibleRises } from './rise-doubt.ts';
-import { pressureAfter, readingSd, type GaugeErrors, type Rise } from './rise.ts';
+import { pressureAfter, readingSd, type GaugeErrors, type Rise, type RiseReadings } from './rise.ts';
 
 export interface Interval {
   readonly value: number;
@@ -125,6 +125,31 @@ const meanRises = ({ slopes, moistures, settlings }: PossibleRises, duration: nu
 
 const medianOf = (values: Float64Array): number =>
   Float64Array.from(values).sort()[Math.floor(values.length / 2)];
+
+/** So many about the median leak are tried for the moisture that goes with it best. */
+const TRIED = 60;
+
+/**
+ * One rise for all that are possible, to be drawn: about the median leak the one that goes through the readings best.
+ * @param readings n >= 1, those that the possible rises are of
+ */
+export function typicalRise({ slopes, moistures, settlings }: PossibleRises, readings: RiseReadings): Rise {
+  const order = Array.from(slopes.keys()).sort((a, b) => slopes[a] - slopes[b]);
+  const middle = Math.floor(order.length / 2);
+  return order
+    .slice(Math.max(0, middle - TRIED / 2), middle + TRIED / 2)
+    .map((i) =>
+      started({ start: 0, slope: slopes[i], moisture: moistures[i], settling: settlings[i] }, readings),
+    )
+    .reduce((a, b) => (b.squares < a.squares ? b : a)).rise;
+}
+
+/** With the start that leaves the least squares, and what those are. */
+function started(shape: Rise, { times, pressures }: RiseReadings): { rise: Rise; squares: number } {
+  const off = Float64Array.from(times, (time, i) => pressures[i] - pressureAfter(shape, time));
+  const start = off.reduce((sum, one) => sum + one, 0) / off.length;
+  return { rise: { ...shape, start }, squares: off.reduce((sum, one) => sum + (one - start) ** 2, 0) };
+}
 
 /** What of a rise is the leak's and what is moisture's, Pa, at a time: the two are drawn apart. */
 export const partsAfter = (rise: Rise, time: number): { leak: number; moisture: number } => ({

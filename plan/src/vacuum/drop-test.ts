@@ -3,6 +3,7 @@ import {
   judgeDrop,
   mostThroughput,
   slopeOf,
+  typicalRise,
   voidsOf,
   type AirBudget,
   type DropJudgement,
@@ -23,7 +24,7 @@ export interface DropRequest {
 }
 
 export interface DropReading {
-  /** Straight and saturating part of the curve that fits best. */
+  /** Straight and saturating part of the curve, as drawn: with the leak that is most to be thought of. */
   readonly rise: Rise;
   readonly kind: RiseKind;
   /** Pa m3/s */
@@ -61,7 +62,7 @@ export function readDrop({ readings, gauge, freeVolume, budget }: DropRequest): 
   const throughputLimit = mostThroughput(budget);
   const voids = voidsOf(freeVolume, budget);
   return {
-    rise: best!.rise,
+    rise: typicalRise(possible, readings),
     kind: best!.kind,
     throughput: scaled(freeVolume),
     throughputLimit,

@@ -61,7 +61,7 @@ const curves = computed((): ChartCurve[] => {
   const [first, last] = [times[0]!, times[times.length - 1]!];
   const fitted = Array.from({ length: 81 }, (_, n) => first + ((last - first) * n) / 80);
   const at = fitted.map((time) => test.from + time * 1000);
-  const parts = fitted.map((time) => partsAfter(drop.rise, time - first));
+  const parts = fitted.map((time) => partsAfter(drop.rise, time));
   const { start } = drop.rise;
   return [
     measured,
