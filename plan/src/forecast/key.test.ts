@@ -139,7 +139,10 @@ const plate: Job = {
   forecast: { layers: false, soft: false, nodeCount: null },
   marks: [{ id: 'mark', name: 'Half', x: 0.34, y: 0.2 }],
   materials: demoMaterials.filter(({ id }) =>
-    ['quad-glass-850', 'foam-15', 'mesh-open', 'peel-nylon', gore.resin.materialId].includes(id),
+    [
+      ...['quad-glass-850', 'foam-15', 'mesh-open', 'peel-nylon', 'pump-small', 'catch-pot-5'],
+      gore.resin.materialId,
+    ].includes(id),
   ),
 };
 /** Under a perfect vacuum shut-in air has no pressure to be balanced: quicker. */
