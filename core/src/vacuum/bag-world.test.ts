@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { chokedShare, passTime, type BagConditions, type BagParts } from './bag-world.ts';
-import { endPressure, pumpDown } from './pump-down.ts';
+import { endPressure } from './pump-down.ts';
 import { pressureAfter } from './rise.ts';
 
 const parts: BagParts = {
@@ -31,12 +31,16 @@ describe('a bag that is pumped, shut, let go', () => {
     expect(state.moisture).toBeCloseTo(250 * Math.exp(-2), 6);
   });
 
-  test('pumped, it follows the pump-down and ends where pump and leak agree', () => {
-    const sources = { throughput: 6e-4, moisture: 0, settling: 300 };
-    const [at60, at300] = pumpDown({ ...parts, from: 40_000, sources, times: [60, 300] });
+  test('pumped without a hose it falls as exp(-S t/V), and behind one ends where pump and leak agree', () => {
     const dry = { time: 0, pressure: 40_000, moisture: 0 };
-    expect(passTime(dry, parts, pulled, 60).pressure / at60!).toBeCloseTo(1, 3);
-    expect(passTime(dry, parts, pulled, 300).pressure / at300!).toBeCloseTo(1, 3);
+    const plain = { ...parts, hose: { bore: 0.012, length: 0 } };
+    const tight = { ...pulled, throughput: 0 };
+    const { speed, ultimatePressure } = parts.pump;
+    for (const duration of [5, 20, 60]) {
+      const exact =
+        ultimatePressure + (40_000 - ultimatePressure) * Math.exp((-speed * duration) / parts.freeVolume);
+      expect(passTime(dry, plain, tight, duration).pressure / exact).toBeCloseTo(1, 5);
+    }
     const end = endPressure(parts.pump, parts.hose, 6e-4, ambient);
     expect(passTime(dry, parts, pulled, 7200).pressure / end).toBeCloseTo(1, 2);
   });

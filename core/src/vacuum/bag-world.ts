@@ -84,6 +84,42 @@ export function passTime(
   return { time: state.time + duration, pressure, moisture };
 }
 
+/** What gives gas to a bag that is being pumped. */
+export interface GasSources {
+  /** Of the leak, Pa m3/s. */
+  readonly throughput: number;
+  /** What moisture would raise the shut bag by in the end, Pa, and its time constant, s. */
+  readonly moisture: number;
+  readonly settling: number;
+}
+
+export interface PumpDownRequest extends Pick<BagParts, 'pump' | 'hose' | 'freeVolume'> {
+  /** Pa absolute, of the bag and the air outside. */
+  readonly from: number;
+  readonly sources: GasSources;
+  /** Increasing, s, from 0. */
+  readonly times: ArrayLike<number>;
+}
+
+/**
+ * Pressure while a bag is pumped from ambient, Pa, at each time.
+ * @throws ModelError where pump, hose, volume or pressure is not above 0
+ * Source: as passTime. Checked by pump-down.test.ts.
+ */
+export function pumpDown({ from, sources, times, ...bag }: PumpDownRequest): Float64Array {
+  requirePositive(from, 'Pressure at the start', 'Pa');
+  const parts: BagParts = { ...bag, hasCheckValve: false, settling: sources.settling };
+  const conditions: BagConditions = {
+    ...{ valve: 'pull', pumpRuns: true, ambient: from },
+    throughput: sources.throughput,
+  };
+  let state: BagState = { time: 0, pressure: from, moisture: sources.moisture };
+  return Float64Array.from(times, (time) => {
+    state = passTime(state, parts, conditions, time - state.time);
+    return state.pressure;
+  });
+}
+
 /** dp/dt, Pa/s. */
 function rateOf(
   { freeVolume, pump, hose, hasCheckValve, settling }: BagParts,

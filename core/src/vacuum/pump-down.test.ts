@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { effectiveSpeed, endPressure, holdTime, pumpDown, regimeOf, volumeByExpansion } from './pump-down.ts';
+import { pumpDown } from './bag-world.ts';
+import { effectiveSpeed, endPressure, holdTime, regimeOf, volumeByExpansion } from './pump-down.ts';
 
 const HOSE = { bore: 0.012, length: 5 };
 const SPEED = 8 / 3600;

@@ -1,11 +1,6 @@
 import type { Shop } from '@wick/contract/shop';
-import {
-  endPressure,
-  pumpDown,
-  regimeOf,
-  type PumpCurve,
-  type VacuumHose,
-} from '@wick/core/vacuum/pump-down';
+import { pumpDown } from '@wick/core/vacuum/bag-world';
+import { endPressure, regimeOf, type PumpCurve, type VacuumHose } from '@wick/core/vacuum/pump-down';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { hoseRunsOf } from '../layout/hoses.ts';
