@@ -42,7 +42,7 @@ export function bandFor({ isWet, isInTime, shutIn, chance, timeUsed }: Judged, r
 export const fills = (band: Band): boolean => ['comfortable', 'tight', 'gamble'].includes(band);
 
 /** 1.96 standard deviations: nineteen in twenty. */
-const NINETEEN_IN_TWENTY = 1.959964;
+export const NINETEEN_IN_TWENTY = 1.959964;
 
 /**
  * Between which chances the true one lies, nineteen times in twenty, when so many of so many runs came out.

@@ -74,7 +74,7 @@ export interface Verdict {
 
 const SAMPLES = 400;
 /** Standard normal value with one in ten above it. */
-const NINE_IN_TEN = 1.2815515655446004;
+export const NINE_IN_TEN = 1.2815515655446004;
 
 /**
  * Judges a solved layout with a resin: a table look-up in fluidity time, repeated over the doubt.

@@ -1,15 +1,17 @@
-import type { Doubt } from '@wick/core/verdict/verdict';
+import { NINETEEN_IN_TWENTY } from '@wick/core/verdict/rule';
+import { NINE_IN_TEN, type Doubt } from '@wick/core/verdict/verdict';
 import { settledIn, type Settling } from '../settle.ts';
 
-/** One in ten lies beyond either end of a spread; of a measured interval one in forty. */
-const [ONE_IN_TEN, ONE_IN_FORTY] = [1.2815515655446004, 1.959963984540054];
 /** What a good vacuum drives resin with, Pa. */
 const USUAL_DRIVE = 95_000;
 
-/** Times scale with the pressure that drives the resin as they do with permeability: its doubt goes into the same factor. */
+/**
+ * Times scale with the pressure that drives the resin as they do with permeability: its doubt goes into the same factor, narrowed from
+ * the interval it was measured in to what one in ten lies beyond.
+ */
 function withPressure(permeability: number, ventSpread: number | null): number {
   if (ventSpread === null) return permeability;
-  const drive = (ONE_IN_TEN * ventSpread) / (ONE_IN_FORTY * USUAL_DRIVE);
+  const drive = (NINE_IN_TEN * ventSpread) / (NINETEEN_IN_TWENTY * USUAL_DRIVE);
   return Math.exp(Math.hypot(Math.log(permeability), drive));
 }
 

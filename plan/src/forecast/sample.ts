@@ -9,7 +9,7 @@ import { ASSUMED_THROUGH } from '@wick/core/laminate/permeability';
 import { flowShares, inPlaneDoubt, throughDoubt } from '../laminate/doubt.ts';
 import { halton, normalQuantile } from '@wick/core/verdict/sampling';
 import { fills } from '@wick/core/verdict/rule';
-import { clockOf } from '@wick/core/verdict/verdict';
+import { clockOf, NINE_IN_TEN } from '@wick/core/verdict/verdict';
 import { forecastJob, ROUGH, ROUGH_LAYERS, timelineOf, verdictOf } from './assess.ts';
 import { settle } from '../settle.ts';
 import { runsInLayers, runsOnClock } from './problem.ts';
@@ -19,8 +19,6 @@ import type { LaidJob } from '../job/laid.ts';
 import type { Material } from '@wick/contract/materials';
 import type { Shop } from '@wick/contract/shop';
 
-/** One in ten lies beyond either end of a spread. */
-const NINE_IN_TEN = 1.2815515655446004;
 /** Most sides along which a race is tried. */
 const MOST_SIDES = 6;
 

@@ -6,7 +6,7 @@ import type { JobLine, JobStation, JobTee } from '@wick/contract/job/job';
 import type { LaidJob } from '../job/laid.ts';
 
 /** Bore of the hose from pot to part where nobody has said, m: common practice, no source. */
-const HOSE_BORE = 0.012;
+export const HOSE_BORE = 0.012;
 /** A hose runs not quite straight: common practice, no source. */
 const SLACK = 1.15;
 

@@ -27,6 +27,10 @@ export function openLeaks(history: readonly MouldEvent[]): MouldEvent[] {
 /** Common practice, no source: a thinner laminate leaks. */
 const TIGHT_FROM_PLIES = 6;
 
+/** Its own laminate lets air through. */
+export const isThin = ({ plies }: Pick<Mould, 'plies'>): boolean =>
+  plies !== null && plies < TIGHT_FROM_PLIES;
+
 /** What to look at before the next part, each in a sentence. */
 export function mouldCautions(mould: Mould): string[] {
   const leaks = openLeaks(mould.history);
@@ -35,7 +39,7 @@ export function mouldCautions(mould: Mould): string[] {
     ...(mould.condition === 'damaged' ? ['It is marked as damaged. Mend it before release goes on.'] : []),
     ...leaks.map(({ date, text }) => `Leak of ${date} not marked as mended${text ? `: ${text}` : ''}.`),
     ...(pulls === null ? ['No release coat is on record.'] : []),
-    ...(mould.plies !== null && mould.plies < TIGHT_FROM_PLIES
+    ...(isThin(mould)
       ? [`Its ${mould.plies} plies may leak through; from about ${TIGHT_FROM_PLIES} on a mould holds vacuum.`]
       : []),
   ];

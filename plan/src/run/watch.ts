@@ -1,5 +1,6 @@
 import type { Instrument } from '@wick/contract/run/instrument';
 import type { Alarm } from '@wick/contract/run/run';
+import { absoluteOf, byFineness, isGauge } from './gauges.ts';
 import type { RunState } from './state.ts';
 
 /** An alarm that was answered sounds again where nothing has changed, after so long on the wall, ms. */
@@ -11,13 +12,6 @@ export interface Last {
   readonly value: number;
 }
 
-/** Absolute pressure that a reading comes to, Pa; a relative gauge says by how much it lies below ambient. */
-export const absoluteOf = (
-  { measures }: Pick<Instrument, 'measures'>,
-  value: number,
-  ambientPressure: number,
-): number => (measures === 'gaugePressure' ? ambientPressure - value : value);
-
 type Watched = Pick<Instrument, 'measures' | 'resolution'>;
 
 /** The gauge on the bag that shows the finest steps of those that are not silent: a coarse one beside it calls nobody. */
@@ -26,15 +20,15 @@ function finestOnBag(
   instruments: ReadonlyMap<string, Watched>,
   isHeard: (instrumentId: string) => boolean,
 ): string | null {
-  const gauges = [...attached]
-    .filter(([id, { place }]) => {
-      const measures = instruments.get(id)?.measures;
-      return place === 'bag' && (measures === 'absolutePressure' || measures === 'gaugePressure');
+  const [finest] = [...attached]
+    .flatMap(([id, { place }]) => {
+      const instrument = instruments.get(id);
+      return place === 'bag' && instrument && isGauge(instrument) && isHeard(id)
+        ? [{ id, ...instrument }]
+        : [];
     })
-    .map(([id]) => id)
-    .filter(isHeard)
-    .sort((a, b) => instruments.get(a)!.resolution - instruments.get(b)!.resolution);
-  return gauges[0] ?? null;
+    .sort(byFineness);
+  return finest?.id ?? null;
 }
 
 /**

@@ -1,11 +1,12 @@
 import { leakKinds, type LeakKind, type Mould } from '@wick/contract/mould';
 import type { Shop } from '@wick/contract/shop';
-import { nearestOnLine } from '@wick/core/geometry/along';
+import { between, nearestOnLine, pointAlong } from '@wick/core/geometry/along';
 import { distance, type Point } from '@wick/core/geometry/polygon';
+import { sidesOf } from '@wick/core/geometry/sides';
 import { bagOf } from '../bag/bag.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { hoseRunsOf, inletOf } from '../layout/hoses.ts';
-import { openLeaks } from '../mould/words.ts';
+import { isThin, openLeaks } from '../mould/words.ts';
 import { layersOf, shareCovered } from '../stack/lies.ts';
 import { potOf } from './free-volume.ts';
 
@@ -47,13 +48,11 @@ export const kindsOfPlace: Readonly<Record<LeakKind, Kind>> = {
   mould: { name: 'The mould itself', usual: 0.02, why: 'a porous laminate or flange' },
 };
 
-/** A turn of the tape line that counts as a corner, rad; and ends of corners nearer than this are one, m. */
-const TURN = Math.PI / 6;
+/** Corners nearer to each other than this are one, m. */
 const NEAR = 0.03;
 /** Plies so near to the tape send strands across it, m. */
 const STRANDS = 0.05;
-/** A mould of fewer plies leaks by itself; common practice, no source. */
-const TIGHT_PLIES = 6;
+/** Of a mould that lets air through. */
 const THIN_CHANCE = 0.25;
 /** A leak of this mould that nobody has marked as mended. */
 const OPEN_CHANCE = 0.7;
@@ -95,7 +94,7 @@ export function leakPlacesOf(job: LaidJob, shop: Shop, mould: Mould | null): Lea
   const meshes = layersOf(job, 'flowMesh');
   for (const { id, name, points, kind } of job.part.features)
     if (kind !== 'insideCorner' && meshes.some((mesh) => shareCovered(job, mesh, points) > 0.1))
-      add('mesh', id, `Mesh over ${name}`, middleOf(points));
+      add('mesh', id, `Mesh over ${name}`, pointAlong(points, 0.5));
   for (const [n, at] of strandsOf(job, tapeLine).entries())
     add('strand', `${n + 1}`, `Tape beside ply edges ${n + 1}`, at);
   for (let n = 0; n < bag.film.joins; n++) add('join', `${n + 1}`, `Join ${n + 1} of the film`, null);
@@ -121,7 +120,7 @@ export function leakPlacesOf(job: LaidJob, shop: Shop, mould: Mould | null): Lea
 function whyOfMould(mould: Mould | null): string {
   const open = mould ? openLeaks(mould.history) : [];
   if (open.length > 0) return `not marked as mended: ${open[0]!.text}`;
-  if (mould?.plies && mould.plies < TIGHT_PLIES) return `${mould.plies} plies of its own leak through`;
+  if (mould && isThin(mould)) return `${mould.plies} plies of its own leak through`;
   return kindsOfPlace.mould.why;
 }
 
@@ -130,7 +129,7 @@ const WEIGHT = 10;
 
 /**
  * How often a place of this mould has leaked: the usual chance counts as ten parts, each part pulled from the mould as one more. A leak
- * found at the very place counts whole; one at another of its kind is shared among them.
+ * found at the very place counts whole; half of one at another of its kind is shared among its kind.
  */
 function learningOf(mould: Mould | null, places: readonly Omit<LeakPlace, 'chance'>[]) {
   const history = mould?.history ?? [];
@@ -141,8 +140,8 @@ function learningOf(mould: Mould | null, places: readonly Omit<LeakPlace, 'chanc
   );
   const ownUsual = (place: Omit<LeakPlace, 'chance'>) => {
     if (place.kind !== 'mould' || !mould) return kindsOfPlace[place.kind].usual;
-    if (openLeaks(history).some(({ place: at }) => !at || at.kind === 'mould')) return OPEN_CHANCE;
-    return mould.plies !== null && mould.plies < TIGHT_PLIES ? THIN_CHANCE : kindsOfPlace.mould.usual;
+    if (openLeaks(history).length > 0) return OPEN_CHANCE;
+    return isThin(mould) ? THIN_CHANCE : kindsOfPlace.mould.usual;
   };
   return (place: Omit<LeakPlace, 'chance'>): number => {
     const here = leaks.filter(({ id }) => id === place.id).length;
@@ -153,19 +152,13 @@ function learningOf(mould: Mould | null, places: readonly Omit<LeakPlace, 'chanc
   };
 }
 
-/** Where the tape line turns; several short turns on one corner are one. */
+/** Where the tape line turns, in its own order; several turns on one corner are one. */
 function cornersOf(line: readonly Point[]): Point[] {
   const ring = line.slice(0, -1);
-  const corners: Point[] = [];
-  ring.forEach((p, n) => {
-    const [a, b] = [ring[(n + ring.length - 1) % ring.length]!, ring[(n + 1) % ring.length]!];
-    const turn = Math.atan2(
-      (p.x - a.x) * (b.y - p.y) - (p.y - a.y) * (b.x - p.x),
-      (p.x - a.x) * (b.x - p.x) + (p.y - a.y) * (b.y - p.y),
-    );
-    if (Math.abs(turn) > TURN && corners.every((corner) => distance(corner, p) > NEAR)) corners.push(p);
-  });
-  return corners;
+  const turns = new Set(sidesOf(ring).map(([start]) => start));
+  return ring
+    .filter((p) => turns.has(p))
+    .filter((p, n, all) => all.slice(0, n).every((corner) => distance(corner, p) > NEAR));
 }
 
 /** Beside the two longest stretches of tape, where plies end near to it. */
@@ -177,14 +170,9 @@ function strandsOf(job: LaidJob, tapeLine: readonly Point[]): Point[] {
     .map((to, n) => ({ from: tapeLine[n]!, to, length: distance(tapeLine[n]!, to) }))
     .sort((a, b) => b.length - a.length)
     .slice(0, 2)
-    .map(({ from, to }) => middleOf([from, to]))
+    .map(({ from, to }) => between(from, to, 0.5))
     .filter((at) => nearestOnLine(at, edge).distance < STRANDS);
 }
-
-const middleOf = (points: readonly Point[]): Point => {
-  const [a, b] = [points[0]!, points[points.length - 1]!];
-  return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-};
 
 /** A clamp that parts off less than this is not worth a test. */
 const WORTH = 0.1;

@@ -3,12 +3,9 @@ import { pumpDown } from '@wick/core/vacuum/bag-world';
 import { endPressure, regimeOf, type PumpCurve, type VacuumHose } from '@wick/core/vacuum/pump-down';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
-import { hoseRunsOf } from '../layout/hoses.ts';
+import { HOSE_BORE, hoseRunsOf } from '../layout/hoses.ts';
 import { settle } from '../settle.ts';
 import { ambientOf } from '../shop/ambient.ts';
-
-/** Bore of the hose to the pump where none is on the plan, m: common practice, no source. */
-const BORE = 0.012;
 
 /** What the pump draws through. */
 export interface Evacuation {
@@ -37,7 +34,7 @@ export function evacuationOf(job: LaidJob, shop: Shop): Evacuation {
       : { speed: SOUND_SPEED, ultimatePressure: settled['vacuum.ventPressure'].value },
     pumpName: pump?.name ?? null,
     hose: {
-      bore: longest?.bore ?? BORE,
+      bore: longest?.bore ?? HOSE_BORE,
       length: longest?.length ?? settled['resin.hoseLength'].value,
     },
     isHoseOnPlan: longest !== null,
@@ -104,14 +101,15 @@ export function gaugeSanity(
   return null;
 }
 
-/** What two gauges on one bag say of each other; null where they agree. */
+/** What two gauges on one bag say of each other; null where they agree. @param step of the relative one’s display, Pa */
 export function gaugesDisagree(
   absolute: number,
   fromRelative: number,
   ambient: number,
+  step: number,
   show: (value: number, quantity: 'absolutePressure' | 'gaugePressure') => string,
 ): string | null {
   const apart = fromRelative - absolute;
-  if (Math.abs(apart) <= SAME_WITHIN) return null;
+  if (Math.abs(apart) <= Math.max(SAME_WITHIN, 2 * step)) return null;
   return `The relative gauge says ${show(fromRelative, 'absolutePressure')}, the absolute one ${show(absolute, 'absolutePressure')}. They agree if the air here has ${show(ambient - apart, 'absolutePressure')} now: read a barometer, or set the relative gauge’s zero with the bag open.`;
 }

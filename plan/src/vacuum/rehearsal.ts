@@ -134,7 +134,6 @@ export function createRehearsal(
     ...{ leaks: new Map(), pumpRuns: true, isSilent: false, heaterRuns: true, weather: 0 },
   };
   let listening: string | null = null;
-  let taken = 0;
   let sample = 0;
   const done = new Set<string>();
   /** Of the air outside beside ambient: drawn once, then a slow walk, Pa. */
@@ -280,12 +279,11 @@ export function createRehearsal(
         pass(stop);
         if (next > end) break;
         sample += 1;
-        taken += 1;
         out.push(...shown());
       }
       return out;
     },
     /** What it is in truth, for tests and for saying afterwards what was missed. */
-    truth: () => ({ ...bag, leaks: plight.leaks, throughput: throughput(), limit, taken }),
+    truth: () => ({ ...bag, leaks: plight.leaks, throughput: throughput(), limit }),
   };
 }

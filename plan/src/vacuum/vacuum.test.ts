@@ -100,8 +100,8 @@ describe('best reachable', () => {
     );
     expect(gaugeSanity(300, reach, show)).toMatch(/^3.0 mbar is better than this pump/);
     expect(gaugeSanity(101_000, reach, show)).toMatch(/^1010.0 mbar is more than the air outside/);
-    expect(gaugesDisagree(2000, 2900, 94_000, show)).toBeNull();
-    expect(gaugesDisagree(2000, 9000, 94_000, show)).toMatch(/agree if the air here has 870.0 mbar/);
+    expect(gaugesDisagree(2000, 2900, 94_000, 0, show)).toBeNull();
+    expect(gaugesDisagree(2000, 9000, 94_000, 1700, show)).toMatch(/agree if the air here has 870.0 mbar/);
   });
 });
 

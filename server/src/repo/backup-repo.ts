@@ -124,7 +124,7 @@ async function eachRow(
       .offset(onward || batch !== undefined ? 0 : from);
     for (const row of rows) onRow(row);
     if (rows.length < size) return;
-    last = rows.at(-1)!.order;
+    last = rows.at(-1)![first!.name];
   }
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { withEvent } from '@wick/plan/mould/edits';
 import { byDate, mouldCautions, pullsSinceCoat } from '@wick/plan/mould/words';
 import { type Mould, type MouldEventKind } from '@wick/contract/mould';
 import { Button, Input } from 'ant-design-vue';
@@ -29,11 +30,7 @@ const pulls = computed(() => pullsSinceCoat(props.mould.history));
 
 function add() {
   if (!entry.date) return;
-  const id = `event-${Math.max(0, ...props.mould.history.map((event) => Number(event.id.split('-')[1]) || 0)) + 1}`;
-  emit('change', {
-    ...props.mould,
-    history: [...props.mould.history, { id, ...entry, text: entry.text.trim() }],
-  });
+  emit('change', withEvent(props.mould, { ...entry, text: entry.text.trim() }));
   entry.text = '';
 }
 const remove = (id: string) =>

@@ -22,7 +22,7 @@ const leftAlone = ({ speed }: Run) => (LEFT_ALONE * 1000 * spacingAt(speed)) / s
 /** What was written so lately is what wakes it, ms. */
 const JUST_NOW = 5000;
 
-/** Going on at once at most: the one left alone longest makes room. */
+/** Going on at once at most: the one left alone longest ends. */
 const MOST_GOING = 4;
 
 interface Going {
@@ -69,9 +69,12 @@ export function createRehearsals(parts: {
     }
     const one: Going = { ...{ run, world, entries: [] }, instruments: own, touchedAt: now() };
     going.set(run.id, one);
-    const others = [...going.values()].sort((a, b) => b.touchedAt - a.touchedAt);
-    for (const { run: old } of others.slice(MOST_GOING)) going.delete(old.id);
     one.entries.push(...(await runs.entriesOf(run.id)));
+    const startOf = ({ run: own }: Going) => Date.parse(own.startedAt);
+    const latestFirst = [...going.values()].sort(
+      (a, b) => b.touchedAt - a.touchedAt || startOf(b) - startOf(a),
+    );
+    for (const old of latestFirst.slice(MOST_GOING)) await end(old.run);
   }
 
   /** Nobody is called for it any more either. */

@@ -180,6 +180,22 @@ test('one that nobody comes back to ends, at the next look or when it is found a
   late.stop();
 });
 
+test('of many the one left alone longest ends, watch and all, and makes room', async () => {
+  const made: Run[] = [];
+  for (let n = 0; n < 5; n++) {
+    made.push(await start(`many-${n}`, { kind: 'rehearsal', speed: 60 }));
+    await services.rehearsals.start(made[n]!);
+    if (n === 0) await say(made[0]!, { kind: 'watch', watcher: 'Ada', limits });
+    await new Promise((resolve) => setTimeout(resolve, 5));
+  }
+  const ended = await Promise.all(
+    made.map(async ({ id }) => (await services.runs.find(id)).endedAt !== null),
+  );
+  expect(ended).toEqual([true, false, false, false, false]);
+  const said = (await services.runs.entriesOf('many-0')).map(({ body }) => body.kind);
+  expect(said.at(-1)).toBe('watchEnds');
+});
+
 test('a deleted job’s rehearsal ends without harming the others', async () => {
   const run = await start('gone', { kind: 'rehearsal', speed: 60 });
   await services.rehearsals.start(run);
