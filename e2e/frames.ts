@@ -188,6 +188,7 @@ async function dragCurve(page: Page) {
             svg.dispatchEvent(
               new WheelEvent('wheel', {
                 ...{ bubbles: true, cancelable: true, clientX: x, clientY: y },
+                ctrlKey: true,
                 deltaY: Math.floor((all.length - frames) / 30) % 2 === 0 ? -1 : 1,
               }),
             );

@@ -198,7 +198,7 @@ test('a device posts with the word that is shown once; a value read by eye is ty
   await press(page, 'Write the step down');
   const steps = page.getByRole('table', { name: 'Steps of the pull-down' });
   await expect(steps).toContainText('foot corner, let go once');
-  await steps.getByRole('button', { name: /^Strike the step/ }).click();
+  await steps.getByRole('button', { name: /^Strike out the step/ }).click();
   await expect(steps).toHaveCount(0);
   // The free volume by expansion: 1 L at 938.7 mbar into 17.5 mbar that ends at 90 mbar, 11.7 L.
   await page.getByRole('button', { name: /^Measure it/ }).click();

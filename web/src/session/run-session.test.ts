@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import type { Entry, NewEntry, Run } from '@wick/contract/run/run';
 import type { StreamKind } from '@wick/contract/run/stream';
 import { createRandom } from '@wick/core/random';
-import { effectScope } from 'vue';
+import { effectScope, ref } from 'vue';
 import { createOutbox } from './outbox.ts';
 import { createRunSession } from './run-session.ts';
 
@@ -188,7 +188,7 @@ function open(changes: { runs?: Run[]; kept?: Entry[] } = {}) {
   const scope = effectScope();
   const session = scope.run(() =>
     createRunSession('j', {
-      ...{ storage: memory(), stream, isNotReached },
+      ...{ storage: memory(), stream, isNotReached, name: ref('Ada') },
       listRuns: async () => [...runs],
       listEntries: async (runId) => server.kept.filter((entry) => entry.runId === runId),
       addRun: async (_job, run) => {
@@ -211,7 +211,6 @@ describe('a run on the screen', () => {
     const { session, server, stream, scope } = open();
     await session.load();
     expect(session.run.value).toBeNull();
-    session.setBy('  Ada ');
     const saying = session.say({ kind: 'pull' });
     await settle(40);
     await saying;

@@ -3,7 +3,7 @@ import type { StreamData, StreamKind } from '@wick/contract/run/stream';
 import { newId } from '@wick/plan/job/ids';
 import { runTime } from '@wick/plan/run/clock';
 import { runStateOf } from '@wick/plan/run/state';
-import { computed, onScopeDispose, ref, shallowRef } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef, type Ref } from 'vue';
 import { createOutbox, type Outbox, type OutboxParts } from './outbox.ts';
 
 /** What happens elsewhere, as the server tells it. */
@@ -22,6 +22,8 @@ export interface RunParts extends Pick<OutboxParts, 'send' | 'isNotReached' | 's
     run: { id: string; kind: Run['kind']; speed: number; seed: number },
   ) => Promise<Run>;
   readonly stream: Told;
+  /** Who says what is said on this screen. */
+  readonly name: Readonly<Ref<string>>;
 }
 
 export type RunSession = ReturnType<typeof createRunSession>;
@@ -37,7 +39,6 @@ export function createRunSession(jobId: string, parts: RunParts) {
   const kept = shallowRef<readonly Entry[]>([]);
   const isLoaded = ref(false);
   const message = ref<string | null>(null);
-  const by = ref(parts.storage.getItem('wick name') ?? '');
   const outbox = shallowRef<Outbox | null>(null);
   let asked = 0;
   /** A run that is being made: what is said meanwhile is said in it. */
@@ -122,7 +123,12 @@ export function createRunSession(jobId: string, parts: RunParts) {
     await beginning;
     if (!run.value && !isLoaded.value) await load();
     if (!run.value && !(await begin('part'))) return null;
-    const entry: NewEntry = { id: newId(), at: new Date(at ?? now()).toISOString(), by: by.value, body };
+    const entry: NewEntry = {
+      id: newId(),
+      at: new Date(at ?? now()).toISOString(),
+      by: parts.name.value,
+      body,
+    };
     outbox.value?.say(entry);
     return entry.id;
   }
@@ -142,13 +148,11 @@ export function createRunSession(jobId: string, parts: RunParts) {
   });
 
   return {
-    ...{ runs, run, entries, state, isLoaded, message, by, load, choose, begin, say, now },
+    ...{ runs, run, entries, state, isLoaded, message, load, choose, begin, say, now },
+    /** Of the rehearsal that is looked at; null where it is a part. */
+    rehearsalId: computed(() => (run.value?.kind === 'rehearsal' ? run.value.id : null)),
     waitingCount: computed(() => outbox.value?.waiting.value.length ?? 0),
     refusal: computed(() => outbox.value?.refusal.value ?? null),
-    /** Who says what is said on this screen. */
-    setBy(name: string): void {
-      by.value = name.trim().slice(0, 40);
-      parts.storage.setItem('wick name', by.value);
-    },
+    by: parts.name,
   };
 }

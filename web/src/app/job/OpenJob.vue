@@ -5,6 +5,7 @@ import { createDesk, deskKey } from '../../compute/use-desk.ts';
 import { api, NotReached } from '../../data/api.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
+import { ownName } from '../../data/own-name.ts';
 import { stream } from '../../data/stream.ts';
 import type { JobSession } from '../../session/job-session.ts';
 import { createRunSession } from '../../session/run-session.ts';
@@ -19,7 +20,7 @@ const ConflictDialog = laterComponent(() => import('./ConflictDialog.vue'));
 const props = defineProps<{ session: JobSession }>();
 const { id } = props.session;
 const run = createRunSession(id, {
-  ...{ stream, storage: localStorage },
+  ...{ stream, storage: localStorage, name: ownName },
   listRuns: api.listRuns,
   listEntries: api.listEntries,
   addRun: api.addRun,

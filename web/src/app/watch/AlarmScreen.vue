@@ -7,9 +7,10 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { api } from '../../data/api.ts';
 import { useInstruments } from '../../data/instruments.ts';
 import { useShopStore } from '../../data/shop-store.ts';
+import { keepOwnName, ownName } from '../../data/own-name.ts';
 import { stream } from '../../data/stream.ts';
 import { soundTone } from '../../ui/tone.ts';
-import { asAnswer, createWatchedRuns } from './watched-runs.ts';
+import { createWatchedRuns } from './watched-runs.ts';
 
 /** An alarm over the whole screen, wherever one is: heard, seen, and answered by name. */
 const shop = useShopStore();
@@ -61,7 +62,7 @@ watch(
   (on) => {
     clearInterval(sounding);
     if (!on) return;
-    by.value = localStorage.getItem('wick name') ?? '';
+    by.value = ownName.value;
     soundTone(1500);
     sounding = setInterval(() => soundTone(1500), EVERY);
   },
@@ -72,14 +73,14 @@ onBeforeUnmount(() => clearInterval(sounding));
 async function answer() {
   if (!first.value) return;
   const { run, entry } = first.value;
-  localStorage.setItem('wick name', by.value.trim());
+  keepOwnName(by.value);
   try {
     const kept = await api.addEntries(run.id, [
       {
         id: newId(),
         at: new Date(runTime(run, stream.now())).toISOString(),
-        by: by.value.trim(),
-        body: asAnswer(entry.id),
+        by: ownName.value,
+        body: { kind: 'answered', alarmId: entry.id },
       },
     ]);
     kept.forEach(watched.take);

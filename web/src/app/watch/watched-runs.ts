@@ -1,4 +1,4 @@
-import type { Entry, EntryBody, WatchedRun } from '@wick/contract/run/run';
+import type { Entry, WatchedRun } from '@wick/contract/run/run';
 import { runStateOf } from '@wick/plan/run/state';
 import { computed, shallowRef } from 'vue';
 import type { Stream } from '../../data/stream.ts';
@@ -49,6 +49,3 @@ export function createWatchedRuns({ list, stream }: Parts) {
     ),
   };
 }
-
-/** What was said, to be taken in at once. */
-export const asAnswer = (alarmId: string): EntryBody => ({ kind: 'answered', alarmId });

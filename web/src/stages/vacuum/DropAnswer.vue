@@ -16,6 +16,7 @@ import { useRun, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
 import { useBench } from './bench.ts';
+import StrikeButton from './StrikeButton.vue';
 
 /** Whether the bag is tight enough for this part, how sure that is, and what it rests on. */
 const bench = useBench();
@@ -147,6 +148,7 @@ function takeOver() {
         </button>
         <span class="number">
           {{ test.lasted }}<template v-if="test.judged">, {{ test.words[test.judged.verdict] }}</template>
+          <StrikeButton v-if="test.to !== null" :entry-id="test.id" :what="`test ${test.number}`" />
         </span>
       </div>
     </template>

@@ -5,6 +5,7 @@ import { formatQuantity } from '@wick/core/units/format';
 import { unitOf } from '@wick/core/units/quantities';
 import { Button, Popconfirm } from 'ant-design-vue';
 import { computed, onMounted, ref } from 'vue';
+import { isAtHand } from '@wick/plan/run/gauges';
 import { useRun } from '../../compute/use-desk.ts';
 import { api } from '../../data/api.ts';
 import { useInstruments } from '../../data/instruments.ts';
@@ -35,8 +36,7 @@ const places: { value: Place | ''; label: string }[] = [
 const rows = computed(() =>
   list.value
     .filter(
-      ({ runId, revokedAt, id }) =>
-        (runId === null || runId === run.run?.id) && (revokedAt === null || run.state.attached.has(id)),
+      (one) => isAtHand(one, run.rehearsalId) && (one.revokedAt === null || run.state.attached.has(one.id)),
     )
     .map((instrument) => {
       const read = last.value.get(instrument.id) ?? null;
@@ -161,8 +161,8 @@ const putAway = (id: string) => attempt(() => api.revokeInstrument(id));
       docs/instruments.md. <Button size="small" @click="word = null">Done</Button>
     </p>
   </div>
-  <NewInstrumentForm @added="word = $event" />
-  <TroublePanel v-if="run.run?.kind === 'rehearsal'" />
+  <TroublePanel v-if="run.rehearsalId" />
+  <NewInstrumentForm v-else @added="word = $event" />
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { withEvent } from '@wick/plan/mould/edits';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
@@ -7,6 +8,7 @@ import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
 import { useBench } from './bench.ts';
 import LeakPlan from './LeakPlan.vue';
+import StrikeButton from './StrikeButton.vue';
 import { useWalk, type WalkPlace } from './walk.ts';
 
 /** The places where this bag may leak, likeliest first, on the plan and as a list to tick. */
@@ -36,20 +38,8 @@ async function look(place: WalkPlace, state: 'found' | 'sealed' | 'sound') {
 async function keepInMould({ id, kind, name }: WalkPlace) {
   const { mould } = bench;
   if (!mould) return;
-  const number = Math.max(0, ...mould.history.map((event) => Number(event.id.split('-')[1]) || 0)) + 1;
-  await moulds.save({
-    ...mould,
-    history: [
-      ...mould.history,
-      {
-        id: `event-${number}`,
-        date: new Date().toLocaleDateString('sv-SE'),
-        kind: 'leak',
-        text: name.slice(0, 300),
-        place: { id, kind },
-      },
-    ],
-  });
+  const date = new Date().toLocaleDateString('sv-SE');
+  await moulds.save(withEvent(mould, { date, kind: 'leak', text: name, place: { id, kind } }));
 }
 const listen = (place: WalkPlace) => {
   selected.value = place.id;
@@ -110,6 +100,7 @@ const listen = (place: WalkPlace) => {
                 :class="{ ember: place.state === 'found', moss: place.state !== 'found' }"
                 >{{ stateWords[place.state] }}</span
               >
+              <StrikeButton :entry-id="place.entryId" :what="`what was seen at ${place.name}`" />
               <Button
                 v-if="listener"
                 size="small"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { toUnit } from '@wick/core/units/format';
+import { formatQuantity } from '@wick/core/units/format';
 import { volumesDisagree } from '@wick/plan/vacuum/free-volume';
 import { evacuationOf, pumpDownForecast } from '@wick/plan/vacuum/reach';
-import { absoluteOf } from '@wick/plan/run/watch';
+import { absoluteOf } from '@wick/plan/run/gauges';
 import { withVacuum } from '@wick/plan/job/edits';
 import { slipWords } from '@wick/plan/vacuum/cautions';
 import { bagOf } from '@wick/plan/bag/bag';
@@ -13,11 +13,13 @@ import { useReadingWindow } from '../../data/reading-window.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
-import CurveChart, { type ChartCurve, type ChartLine, type ChartMark } from '../../ui/curve/CurveChart.vue';
+import CurveChart from '../../ui/curve/CurveChart.vue';
+import type { ChartCurve, ChartLine, ChartMark } from '../../ui/curve/curve.ts';
 import { useChoices } from '../common/use-choices.ts';
 import { useBench } from './bench.ts';
 import ExpansionForm from './ExpansionForm.vue';
 import StageSteps from './StageSteps.vue';
+import { usePressure } from './use-pressure.ts';
 import { useTicking } from './use-ticking.ts';
 import { useView } from './use-view.ts';
 
@@ -30,8 +32,7 @@ const library = useLibraryStore();
 const choices = useChoices();
 const now = useTicking(run.now);
 
-const unit = computed(() => shop.unit('absolutePressure'));
-const shown = (pressure: number) => toUnit(pressure, 'absolutePressure', unit.value);
+const pressure = usePressure();
 const origin = computed(() => run.state.pulls[0] ?? run.run?.startedAt ?? null);
 const begin = computed(() => (typeof origin.value === 'string' ? Date.parse(origin.value) : origin.value));
 const view = useView(begin, now);
@@ -46,13 +47,13 @@ const forecast = computed(() => {
   if (from === undefined || bench.freeVolume === null) return null;
   const times = Array.from({ length: 121 }, (_, n) => FORECAST * (n / 120) ** 2);
   const pressures = pumpDownForecast(job.laid, shop.shop, bench.freeVolume, times);
-  return { ats: times.map((time) => from + time * 1000), values: Array.from(pressures, shown) };
+  return { ats: times.map((time) => from + time * 1000), values: Array.from(pressures, pressure.shown) };
 });
 const curves = computed((): ChartCurve[] => {
   const { gauge } = bench;
   if (!gauge) return [];
   const absolute = (values: readonly number[]) =>
-    values.map((value) => shown(absoluteOf(gauge.instrument, value, bench.ambient)));
+    values.map((value) => pressure.shown(absoluteOf(gauge.instrument, value, bench.ambient)));
   const { ats, means, lows, highs } = curve.value;
   return [
     ...(forecast.value
@@ -69,9 +70,12 @@ const curves = computed((): ChartCurve[] => {
     },
   ];
 });
-const lines = computed((): ChartLine[] => [
-  { label: 'best reachable here', value: shown(bench.reach.best), tone: 'tide' },
-]);
+const lines = computed((): ChartLine[] => {
+  const limit = run.state.watch?.limits.pressure ?? null;
+  const called: ChartLine[] =
+    limit === null ? [] : [{ label: 'the watch is called', value: pressure.shown(limit), tone: 'ember' }];
+  return [pressure.best, ...called];
+});
 const words = { pull: 'pull', shut: 'shut', letGo: 'let go' } as const;
 const marks = computed((): ChartMark[] =>
   run.state.entries.flatMap(({ at, body }) =>
@@ -125,7 +129,7 @@ const pullDown = computed(() => {
   <div class="tools">
     <span class="quiet">{{
       bench.gauge
-        ? `Curve of ${bench.gauge.instrument.name}; drag it, or turn the wheel`
+        ? `Curve of ${bench.gauge.instrument.name}; drag it; click it and turn the wheel`
         : 'No gauge hangs on the bag'
     }}</span>
     <Button size="small" :disabled="view.isFollowing" @click="view.follow">All of it</Button>
@@ -139,7 +143,7 @@ const pullDown = computed(() => {
     :from="view.from"
     :to="view.to"
     :origin="begin ?? view.from"
-    :unit="unit"
+    :unit="pressure.unit"
     label="Pressure in the bag since the first pull"
     @look="view.look"
     @follow="view.follow"
@@ -210,7 +214,7 @@ const pullDown = computed(() => {
         <span>A relative gauge then shows</span>
         <span class="number"
           >{{ shop.show(bench.reach.onGauge, 'gaugePressure') }},
-          {{ (bench.reach.onGauge / 3386.389).toFixed(1) }} inHg</span
+          {{ formatQuantity(bench.reach.onGauge, 'gaugePressure', 'inHg') }}</span
         >
       </div>
       <p v-if="slip" class="ember">{{ slip }}</p>

@@ -2,6 +2,7 @@
 import { Button, Input } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
+import { keepOwnName } from '../../data/own-name.ts';
 import Choice from '../../ui/Choice.vue';
 
 /** Which part is being made, or which rehearsal; by whom; and whether all of it has been sent. */
@@ -51,12 +52,11 @@ const rehearse = (speed: string) => speed !== '' && void run.begin('rehearsal', 
         :value="run.by"
         placeholder="your name"
         :maxlength="40"
-        @change="run.setBy(String(($event.target as HTMLInputElement).value))"
+        @change="keepOwnName(($event.target as HTMLInputElement).value)"
       />
     </label>
-    <span v-if="run.run?.kind === 'rehearsal'" class="rehearsal"
-      >Rehearsal: nothing here is a real part.</span
-    >
+    <span v-if="run.run?.endedAt" class="rehearsal">Nobody came back to this rehearsal: it has ended.</span>
+    <span v-else-if="run.rehearsalId" class="rehearsal">Rehearsal: nothing here is a real part.</span>
     <span v-if="run.waitingCount > 0" class="ember" role="status">{{ run.waitingCount }} not sent yet</span>
   </div>
   <p v-if="run.message ?? run.refusal" class="ember" role="alert">{{ run.message ?? run.refusal }}</p>

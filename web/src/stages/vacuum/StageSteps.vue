@@ -7,6 +7,7 @@ import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import { useBench } from './bench.ts';
+import StrikeButton from './StrikeButton.vue';
 
 /** The bag is drawn down in steps, worked into the corners, let go and drawn again; each is written down. */
 defineProps<{ advice: readonly string[] }>();
@@ -29,7 +30,6 @@ async function add() {
   await run.say({ kind: 'step', ...form, worked: form.worked.trim() });
   form.worked = '';
 }
-const strike = (entryId: string) => run.say({ kind: 'struck', entryId, why: '' });
 </script>
 
 <template>
@@ -56,13 +56,7 @@ const strike = (entryId: string) => run.say({ kind: 'struck', entryId, why: '' }
         <td>{{ body.worked }}</td>
         <td>{{ by }}</td>
         <td>
-          <Button
-            size="small"
-            type="text"
-            :aria-label="`Strike the step of ${timeOf(at)}`"
-            @click="strike(id)"
-            >×</Button
-          >
+          <StrikeButton :entry-id="id" :what="`the step of ${timeOf(at)}`" />
         </td>
       </tr>
     </tbody>

@@ -3,7 +3,7 @@ import type { Place } from '@wick/contract/run/run';
 import { ModelError } from '@wick/core/model-error';
 import { volumeByExpansion } from '@wick/core/vacuum/pump-down';
 import { hashOf } from '@wick/plan/forecast/key';
-import { absoluteOf } from '@wick/plan/run/watch';
+import { absoluteOf, byFineness, isGauge } from '@wick/plan/run/gauges';
 import type { ShutTime } from '@wick/plan/run/state';
 import { airBudgetOf } from '@wick/plan/vacuum/air';
 import { correctedReadings } from '@wick/plan/vacuum/corrected';
@@ -36,7 +36,6 @@ export interface Hung {
   readonly last: { readonly at: number; readonly value: number } | null;
 }
 
-const isGauge = ({ measures }: Instrument) => measures === 'absolutePressure' || measures === 'gaugePressure';
 /** Readings are judged anew at most so often, ms. */
 const JUDGE_EVERY = 1200;
 
@@ -69,7 +68,7 @@ function createBench() {
   const gauges = computed(() =>
     hung.value
       .filter(({ place, instrument }) => place === 'bag' && isGauge(instrument))
-      .sort((a, b) => a.instrument.resolution - b.instrument.resolution),
+      .sort((a, b) => byFineness(a.instrument, b.instrument)),
   );
   /** The finest: by it the bag is judged. */
   const gauge = computed(() => gauges.value[0] ?? null);
@@ -163,7 +162,7 @@ function createBench() {
     if (!asked || asked.readings.times.length < 3) return void (drop.value = null);
     try {
       drop.value = await scheduler.want(
-        `drop ${hashOf(JSON.stringify(asked))}`,
+        `drop ${hashOf(asked)}`,
         { kind: 'drop', request: asked },
         { lane: 'board', signal: wanted.signal },
       );

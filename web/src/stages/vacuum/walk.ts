@@ -1,3 +1,4 @@
+import { isAtHand } from '@wick/plan/run/gauges';
 import { isOf } from '@wick/plan/run/state';
 import type { LeakPlace } from '@wick/plan/vacuum/places';
 import { computed, proxyRefs } from 'vue';
@@ -9,6 +10,8 @@ import { useBench, type Hung } from './bench.ts';
 export interface WalkPlace extends LeakPlace {
   readonly number: number;
   readonly state: 'found' | 'sealed' | 'sound' | null;
+  /** The entry that says so. */
+  readonly entryId: string | null;
 }
 
 /** The leak walk of this run. */
@@ -21,6 +24,7 @@ export function useWalk() {
       ...place,
       number: n + 1,
       state: run.state.looked.get(place.id)?.body.state ?? null,
+      entryId: run.state.looked.get(place.id)?.id ?? null,
     })),
   );
   const open = computed(() => places.value.filter(({ state }) => state === null || state === 'found'));
@@ -28,7 +32,7 @@ export function useWalk() {
   const listener = computed((): Pick<Hung, 'instrument' | 'last'> | null => {
     const instrument = list.value.find(
       ({ measures, runId, revokedAt }) =>
-        measures === 'soundLevel' && revokedAt === null && (runId === null || runId === run.run?.id),
+        measures === 'soundLevel' && revokedAt === null && isAtHand({ runId }, run.rehearsalId),
     );
     return instrument ? { instrument, last: last.value.get(instrument.id) ?? null } : null;
   });

@@ -1,26 +1,16 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, useId } from 'vue';
 import { linearTicks, logTicks, timeTicks } from './axis.ts';
-
-/** Places of a curve: ms since 1970, and values in the unit that is shown. */
-export interface ChartCurve {
-  readonly id: string;
-  readonly label: string;
-  readonly kind: 'measured' | 'second' | 'forecast' | 'leak' | 'moisture' | 'sum';
-  readonly ats: readonly number[];
-  readonly values: readonly number[];
-  readonly lows?: readonly number[];
-  readonly highs?: readonly number[];
-}
-export interface ChartLine {
-  readonly label: string;
-  readonly value: number;
-  readonly tone: 'tide' | 'ember' | 'moss';
-}
-export interface ChartMark {
-  readonly at: number;
-  readonly label: string;
-}
+import {
+  pathsOf,
+  rangeInSight,
+  shareIn,
+  zoomed,
+  type ChartCurve,
+  type ChartLine,
+  type ChartMark,
+  type Stretch,
+} from './curve.ts';
 
 /** Readings over time, that a hand can drag, and the wheel draw nearer; what happened is marked along the top. */
 const props = defineProps<{
@@ -54,57 +44,12 @@ const inner = computed(() => ({
   width: width.value - pad.left - pad.right,
   height: height.value - pad.top - pad.bottom,
 }));
-const LEAST_LOG = 1e-3;
-/** Lowest and highest of what is in sight. */
-const range = computed(() => {
-  let [low, high] = [Infinity, -Infinity];
-  const see = (value: number) => {
-    if (!Number.isFinite(value)) return;
-    low = Math.min(low, value);
-    high = Math.max(high, value);
-  };
-  for (const { ats, values, lows, highs } of props.curves)
-    for (let n = 0; n < ats.length; n++)
-      if (ats[n]! >= props.from && ats[n]! <= props.to) {
-        see(lows?.[n] ?? values[n]!);
-        see(highs?.[n] ?? values[n]!);
-      }
-  if (low > high) [low, high] = [0, 1];
-  for (const { value } of props.lines) if (props.isLog || (value < 2 * high && value > low / 2)) see(value);
-  if (props.isLog) return { low: Math.max(LEAST_LOG, low / 1.3), high: Math.max(LEAST_LOG * 10, high * 1.3) };
-  const room = Math.max((high - low) * 0.08, 1e-9 + Math.abs(high) * 1e-4);
-  return { low: low - room, high: high + room };
-});
+const stretch = computed((): Stretch => ({ from: props.from, to: props.to }));
+const range = computed(() => rangeInSight(props.curves, props.lines, stretch.value, props.isLog));
 const x = (at: number) => pad.left + ((at - props.from) / (props.to - props.from)) * inner.value.width;
-const y = (value: number) => {
-  const { low, high } = range.value;
-  const share = props.isLog
-    ? Math.log(Math.max(value, LEAST_LOG) / low) / Math.log(high / low)
-    : (value - low) / (high - low);
-  return pad.top + (1 - Math.max(-1, Math.min(2, share))) * inner.value.height;
-};
-/** Those in sight and one to either side. */
-function stretchOf(ats: readonly number[]): [number, number] {
-  let [first, last] = [0, ats.length];
-  while (first < ats.length - 1 && ats[first + 1]! < props.from) first += 1;
-  while (last > first + 1 && ats[last - 2]! > props.to) last -= 1;
-  return [first, last];
-}
+const y = (value: number) => pad.top + (1 - shareIn(range.value, value, props.isLog)) * inner.value.height;
 const drawn = computed(() =>
-  props.curves.map(({ id, kind, ats, values, lows, highs }) => {
-    const [first, last] = stretchOf(ats);
-    let line = '';
-    for (let n = first; n < last; n++)
-      line += `${n === first ? 'M' : 'L'}${x(ats[n]!).toFixed(1)} ${y(values[n]!).toFixed(1)}`;
-    let band = '';
-    if (lows && highs && last > first) {
-      for (let n = first; n < last; n++)
-        band += `${n === first ? 'M' : 'L'}${x(ats[n]!).toFixed(1)} ${y(highs[n]!).toFixed(1)}`;
-      for (let n = last - 1; n >= first; n--) band += `L${x(ats[n]!).toFixed(1)} ${y(lows[n]!).toFixed(1)}`;
-      band += 'Z';
-    }
-    return { id, kind, line, band };
-  }),
+  props.curves.map((curve) => ({ ...curve, ...pathsOf(curve, stretch.value, { x, y }) })),
 );
 const across = computed(() =>
   (props.isLog ? logTicks : linearTicks)(range.value.low, range.value.high, props.isLog ? 9 : 5),
@@ -119,18 +64,16 @@ const along = computed(() =>
 const inSight = computed(() => props.marks.filter(({ at }) => at >= props.from && at <= props.to));
 const legend = computed(() => props.curves.filter(({ ats }) => ats.length > 0));
 
-/** Nearest and farthest that is looked at, ms. */
-const [NEAREST, FARTHEST] = [5000, 90 * 86_400_000];
 function zoom(factor: number, share: number) {
-  const span = props.to - props.from;
-  const next = Math.max(NEAREST, Math.min(FARTHEST, span * factor));
-  const at = props.from + share * span;
-  emit('look', at - share * next, at + (1 - share) * next);
+  const { from, to } = zoomed(stretch.value, factor, share);
+  emit('look', from, to);
 }
 let held: { x: number; from: number; to: number } | null = null;
 let waiting: PointerEvent | null = null;
 function press(event: PointerEvent) {
-  (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  const chart = event.currentTarget as SVGElement;
+  chart.setPointerCapture(event.pointerId);
+  chart.focus();
   held = { x: event.clientX, from: props.from, to: props.to };
 }
 /** Once a frame, however often the hand is heard. */
@@ -146,7 +89,10 @@ function drag() {
   }
   waiting = null;
 }
+/** Only where the chart has been touched: elsewhere the wheel scrolls the page. */
 function wheel(event: WheelEvent) {
+  if (!event.ctrlKey && document.activeElement !== event.currentTarget) return;
+  event.preventDefault();
   const frame = box.value!.getBoundingClientRect();
   const share = Math.max(0, Math.min(1, (event.clientX - frame.left - pad.left) / inner.value.width));
   zoom(event.deltaY > 0 ? 1.25 : 0.8, share);
@@ -180,7 +126,7 @@ function key(event: KeyboardEvent) {
       @pointermove="move"
       @pointerup="held = null"
       @pointercancel="held = null"
-      @wheel.prevent="wheel"
+      @wheel="wheel"
       @keydown="key"
     >
       <clipPath :id="clip">
@@ -259,14 +205,6 @@ text {
 .measured .band {
   fill: var(--tide);
 }
-.second .line,
-.legend .second i {
-  stroke: var(--quiet);
-  border-color: var(--quiet);
-}
-.second .line {
-  stroke-width: 1.2;
-}
 .forecast .line,
 .legend .forecast i {
   stroke: var(--ink);
@@ -303,9 +241,6 @@ text {
 }
 .level.ember line {
   stroke: var(--ember);
-}
-.level.moss line {
-  stroke: var(--moss);
 }
 .level text {
   font-weight: 600;
