@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { gzipSync } from 'node:zlib';
-import { routes, type Route } from '@wick/contract/api';
+import { routes } from '@wick/contract/api';
+import type { Route } from '@wick/contract/route';
 import { jobSchema } from '@wick/contract/job/job';
 import { readingLineSchema } from '@wick/contract/run/instrument';
 import { demoJobs } from '@wick/plan/demo/jobs';

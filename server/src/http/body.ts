@@ -1,4 +1,5 @@
-import { MAX_FILE_BYTES, type Route } from '@wick/contract/api';
+import { MAX_FILE_BYTES } from '@wick/contract/api';
+import type { Route } from '@wick/contract/route';
 import { readJson } from '@wick/plan/files/json';
 import { sentenceOf } from '@wick/plan/files/read';
 import express, { type Request, type RequestHandler } from 'express';

@@ -1,4 +1,5 @@
-import { revisionSchema, type Route } from '@wick/contract/api';
+import { revisionSchema } from '@wick/contract/api';
+import type { Route } from '@wick/contract/route';
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
 import { ProblemError } from '../services/problem.ts';

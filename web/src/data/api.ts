@@ -1,4 +1,5 @@
-import { routes, type NewJob, type Route, type StoredMaterial } from '@wick/contract/api';
+import { routes, type NewJob, type StoredMaterial } from '@wick/contract/api';
+import type { Route } from '@wick/contract/route';
 import { problemSchema, type Problem } from '@wick/contract/errors';
 import type { Job } from '@wick/contract/job/job';
 import type { JobResult } from '@wick/contract/job/result';

@@ -21,7 +21,8 @@ export function createWatchedRuns({ list, stream }: Parts) {
   function take(entry: Entry): void {
     const known = runs.value.some(({ run }) => run.id === entry.runId);
     if (!known) {
-      if (entry.body.kind === 'watch') void load();
+      // Its watch began meanwhile, or what was asked for has not come yet.
+      if (entry.body.kind === 'watch' || entry.body.kind === 'alarm') void load();
       return;
     }
     runs.value = runs.value.map((one) =>

@@ -6,6 +6,7 @@ import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, type Point } from '@wick/core/geometry/polygon';
 import { portsOf } from '@wick/plan/stack/regions';
 import { computed, ref } from 'vue';
+import TapeFigure from '../../board/TapeFigure.vue';
 import { fitViewport, pathOf, toPlan, toScreen } from '../../board/viewport.ts';
 import { useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
@@ -25,11 +26,7 @@ const TICK = 12;
 
 const outline = computed(() => polygonOf(job.laid.part.outline));
 const view = computed(() => fitViewport(boundsOf([...outline.value, ...props.bag.tapeLine]), size, 58));
-const part = computed(() =>
-  [outline.value, ...job.laid.part.holes.map((hole) => polygonOf(hole.outline))]
-    .map((ring) => pathOf(view.value, ring, true))
-    .join(''),
-);
+const rings = computed(() => [outline.value, ...job.laid.part.holes.map((hole) => polygonOf(hole.outline))]);
 const svg = ref<SVGSVGElement | null>(null);
 const drawn = ref<{ from: Point; to: Point } | null>(null);
 function placeOf(event: PointerEvent): Point {
@@ -86,14 +83,7 @@ const ticks = computed(() =>
     @pointerup="end"
     @pointercancel="drawn = null"
   >
-    <path :d="part" class="part" />
-    <path v-if="bag.tapeLine.length > 0" :d="pathOf(view, bag.tapeLine, true)" class="tape" />
-    <path
-      v-for="feature in job.laid.part.features"
-      :key="feature.id"
-      :d="pathOf(view, feature.points, false)"
-      :class="['feature', feature.kind]"
-    />
+    <TapeFigure :view="view" :rings="rings" :tape-line="bag.tapeLine" :features="job.laid.part.features" />
     <path
       v-for="own in bag.sections"
       :key="own.id"
@@ -131,24 +121,6 @@ svg {
 }
 .drawing {
   cursor: crosshair;
-}
-.part {
-  fill: #fbfaf6;
-  fill-rule: evenodd;
-  stroke: var(--ink);
-}
-.tape {
-  fill: none;
-  stroke: #a99f88;
-  stroke-width: 4;
-}
-.feature {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-.feature.insideCorner {
-  stroke-dasharray: 5 3;
 }
 .cut {
   fill: none;

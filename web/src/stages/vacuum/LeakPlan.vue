@@ -3,6 +3,7 @@ import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf } from '@wick/core/geometry/polygon';
 import { bagOf } from '@wick/plan/bag/bag';
 import { computed } from 'vue';
+import TapeFigure from '../../board/TapeFigure.vue';
 import { fitViewport, pathOf, toScreen } from '../../board/viewport.ts';
 import { useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
@@ -22,6 +23,7 @@ const tapeLine = computed(() => {
   }
 });
 const outline = computed(() => polygonOf(job.laid.part.outline));
+const rings = computed(() => [outline.value, ...job.laid.part.holes.map((hole) => polygonOf(hole.outline))]);
 const placed = computed(() =>
   props.places.flatMap((place) => (place.at ? [{ ...place, at: place.at }] : [])),
 );
@@ -51,20 +53,7 @@ const spots = computed(() => {
     aria-label="Places of the leak walk on the plan"
     data-testid="leak-plan"
   >
-    <path :d="pathOf(view, outline, true)" class="part" />
-    <path
-      v-for="hole in job.laid.part.holes"
-      :key="hole.id"
-      :d="pathOf(view, polygonOf(hole.outline), true)"
-      class="part"
-    />
-    <path v-if="tapeLine.length > 0" :d="pathOf(view, tapeLine, true)" class="tape" />
-    <path
-      v-for="feature in job.laid.part.features"
-      :key="feature.id"
-      :d="pathOf(view, feature.points, false)"
-      class="feature"
-    />
+    <TapeFigure :view="view" :rings="rings" :tape-line="tapeLine" :features="job.laid.part.features" />
     <path
       v-for="line in job.laid.lines.filter(({ kind }) => kind !== 'race')"
       :key="line.id"
@@ -88,20 +77,6 @@ const spots = computed(() => {
 svg {
   width: 100%;
   display: block;
-}
-.part {
-  fill: #fbfaf6;
-  stroke: var(--ink);
-}
-.tape {
-  fill: none;
-  stroke: #a99f88;
-  stroke-width: 4;
-}
-.feature {
-  fill: none;
-  stroke: var(--ink);
-  stroke-dasharray: 5 3;
 }
 .line {
   fill: none;
