@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { JobListItem, StoredJob } from '@wick/contract/api';
 import { demoJobs } from '@wick/plan/demo/jobs';
-import { ask, spawnServer } from './running-server.ts';
+import { ask, newHome, spawnServer } from './running-server.ts';
 
 const WRITERS = 3;
 const PATIENCE = 20_000;
@@ -13,8 +13,7 @@ const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 export async function siegeByKills(
   count: number,
 ): Promise<{ kills: number; acknowledged: number; lost: number }> {
-  const home = mkdtempSync(join(tmpdir(), 'wick-kills-'));
-  const folder = join(home, 'data');
+  const { home, folder } = await newHome('kills');
   const known = new Map<string, string>();
   let [acknowledged, lost] = [0, 0];
   for (let round = 0; round <= count; round++) {

@@ -1,13 +1,10 @@
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { inspect } from 'node:util';
 import { siegeByCuts } from './cuts.ts';
 import { siegeByFullDisk } from './full-disk.ts';
 import { siegeByRequests } from './fuzz.ts';
 import { siegeByKills, siegeFirstStarts } from './kills.ts';
 import { siegeByReadings } from './readings.ts';
-import { spawnServer } from './running-server.ts';
+import { newHome, spawnServer } from './running-server.ts';
 import { soak } from './soak.ts';
 
 /** Attacks the server as a whole and prints what came of it: all of them, or those that are named. */
@@ -15,7 +12,8 @@ const attacks: Readonly<Record<string, () => Promise<unknown>>> = {
   cuts: () => siegeByCuts(30),
   full: () => siegeByFullDisk(200),
   fuzz: async () => {
-    const server = await spawnServer(join(mkdtempSync(join(tmpdir(), 'wick-fuzz-')), 'data')).ready;
+    const { folder } = await newHome('fuzz');
+    const server = await spawnServer(folder).ready;
     const { failures, ...rest } = await siegeByRequests(server, 20_000, Date.now());
     await server.kill();
     return { ...rest, failed: failures.length, first: failures.slice(0, 10) };
@@ -24,7 +22,7 @@ const attacks: Readonly<Record<string, () => Promise<unknown>>> = {
   readings: () => siegeByReadings(1_000_000, 10),
   starts: () => siegeFirstStarts(60),
   soak: async () => {
-    const folder = join(mkdtempSync(join(tmpdir(), 'wick-soak-')), 'data');
+    const { folder } = await newHome('soak');
     const server = await spawnServer(folder).ready;
     const found = await soak(server, folder, 20, 600_000);
     await server.kill();

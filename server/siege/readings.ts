@@ -1,8 +1,7 @@
-import { mkdtempSync, rmSync, statSync, readdirSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import type { ReadingWindow, Samples, Taken } from '@wick/contract/run/instrument';
-import { ask, spawnServer } from './running-server.ts';
+import { ask, newHome, spawnServer } from './running-server.ts';
 
 const BATCH = 5000;
 /** Readings lie so far apart, ms: a million over four days. */
@@ -29,8 +28,7 @@ interface ReadingsFound {
 
 /** A device posts readings in batches while the server is killed again and again; what was not answered it sends again. */
 export async function siegeByReadings(count: number, kills: number): Promise<ReadingsFound> {
-  const home = mkdtempSync(join(tmpdir(), 'wick-readings-'));
-  const folder = join(home, 'data');
+  const { home, folder } = await newHome('readings');
   let server = await spawnServer(folder).ready;
   const made = await ask<{ word: string }>(`${server.url}/api/instruments`, 'POST', {
     ...{ id: 'gauge', name: 'Gauge', measures: 'absolutePressure', unit: 'Pa', kind: 'device' },

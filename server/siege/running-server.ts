@@ -1,4 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { cpSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
@@ -40,6 +43,26 @@ export function spawnServer(folder: string): {
   });
   ready.catch(() => undefined);
   return { child, ready };
+}
+
+let workshop: Promise<string> | null = null;
+
+async function makeWorkshop(): Promise<string> {
+  const folder = join(mkdtempSync(join(tmpdir(), 'wick-workshop-')), 'data');
+  const { child, ready } = spawnServer(folder);
+  await ready;
+  const gone = new Promise((resolve) => child.on('exit', resolve));
+  child.kill('SIGTERM');
+  await gone;
+  return folder;
+}
+
+/** A home folder with a data folder in it as a first start leaves one; made once, and copied. */
+export async function newHome(name: string): Promise<{ home: string; folder: string }> {
+  const home = mkdtempSync(join(tmpdir(), `wick-${name}-`));
+  const folder = join(home, 'data');
+  cpSync(await (workshop ??= makeWorkshop()), folder, { recursive: true });
+  return { home, folder };
 }
 
 /** A request as the program's own pages send it. @throws where no answer comes */

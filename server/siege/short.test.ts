@@ -1,13 +1,10 @@
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { siegeByCuts } from './cuts.ts';
 import { siegeByFullDisk } from './full-disk.ts';
 import { siegeByRequests } from './fuzz.ts';
 import { siegeByKills, siegeFirstStarts } from './kills.ts';
 import { siegeByReadings } from './readings.ts';
-import { spawnServer } from './running-server.ts';
+import { newHome, spawnServer } from './running-server.ts';
 import { soak } from './soak.ts';
 
 /** The short form of the siege; `npm run siege` is the whole of it. */
@@ -38,7 +35,7 @@ describe('a short siege', () => {
   }, 120_000);
 
   test('hostile requests over all routes are answered, and with no fault of the server’s own', async () => {
-    const folder = join(mkdtempSync(join(tmpdir(), 'wick-siege-')), 'data');
+    const { folder } = await newHome('siege');
     const server = await spawnServer(folder).ready;
     try {
       const { failures, requests } = await siegeByRequests(server, 1200, 7);
