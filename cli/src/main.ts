@@ -4,6 +4,7 @@ import { CliError, exitCodes, type Output } from './exit-codes.ts';
 import { gauge } from './gauge.ts';
 import { keep } from './keep.ts';
 import { plan } from './plan.ts';
+import { resin } from './resin.ts';
 import { simulateShell } from './shell.ts';
 import { simulate } from './simulate.ts';
 import { stack } from './stack.ts';
@@ -17,6 +18,8 @@ wick plan FILE --to OUT.dxf|OUT.svg|OUT.geojson|OUT.csv
     The layout for a plotter, full size; as CSV the cut list.
 wick stack FILE [--csv OUT]
     What lies on the plies, what is wrong with it, the bag, and everything to fetch; --csv writes the kit list.
+wick resin FILE [--csv OUT] [--xlsx OUT]
+    How much resin, line by line, in which batches, what is wrong with them, and the mix sheet of each.
 wick gauge FILE --word WORD [--url URL] [--for MIN] [--pull-for MIN] [--leak MBARL/S] [--wet MBAR]
     A simulated vacuum gauge on the job's bag that posts to a running server as a real one would: pulled, then shut.
 wick check FILE
@@ -53,6 +56,7 @@ export function main(args: string[], output: Output): number | Promise<number> {
     if (command === 'shell') return simulateShell(file, values, output);
     if (command === 'plan') return plan(file, values, output);
     if (command === 'stack') return stack(file, values, output);
+    if (command === 'resin') return resin(file, values, output).catch(failed);
     if (command === 'backup' || command === 'restore') return keep(command, file, values.data);
     if (command === 'gauge') return gauge(file, values, output).catch(failed);
     if (command === 'check') return check(file, values, output);
@@ -75,6 +79,7 @@ function readArguments(args: string[]) {
         layers: { type: 'boolean' },
         vtk: { type: 'string' },
         csv: { type: 'string' },
+        xlsx: { type: 'string' },
         to: { type: 'string' },
         job: { type: 'string' },
         feed: { type: 'string', multiple: true },

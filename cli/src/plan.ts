@@ -4,7 +4,7 @@ import { layoutDxf, layoutGeoJson, layoutSvg } from '@wick/plan/files/drawings/l
 import type { LaidJob } from '@wick/plan/job/laid';
 import { CliError, exitCodes, type Output } from './exit-codes.ts';
 import { readJobAt } from './read-job.ts';
-import { writeText } from './write-text.ts';
+import { writeOut } from './write-out.ts';
 
 const formats: Record<string, (job: LaidJob) => string> = {
   '.dxf': layoutDxf,
@@ -22,7 +22,7 @@ export function plan(file: string, { to }: { to?: string }, { out }: Output): nu
       `Say where the plan goes: --to plan.dxf, plan.svg, plan.geojson, or cuts.csv for the cut list.`,
     );
   const job = readJobAt(file);
-  writeText(to, format(job));
+  writeOut(to, format(job));
   out(`${job.name}: ${to} written.`);
   return exitCodes.fine.code;
 }

@@ -25,7 +25,7 @@ import { formatClock, formatQuantity } from '@wick/core/units/format';
 import { fills } from '@wick/core/verdict/rule';
 import { clockOf, type Verdict } from '@wick/core/verdict/verdict';
 import { exitCodes, type Output } from './exit-codes.ts';
-import { writeText } from './write-text.ts';
+import { writeOut } from './write-out.ts';
 
 export interface ResultOptions {
   json?: boolean;
@@ -79,8 +79,8 @@ function effectIn(
 }
 
 export function writeResults({ flow, timeline }: Report, { vtk, csv }: ResultOptions): void {
-  if (vtk !== undefined) writeText(vtk, vtuOf(flow, timeline));
-  if (csv !== undefined) writeText(csv, csvOf(flow, timeline));
+  if (vtk !== undefined) writeOut(vtk, vtuOf(flow, timeline));
+  if (csv !== undefined) writeOut(csv, csvOf(flow, timeline));
 }
 
 /** @returns the exit code the verdict stands for */

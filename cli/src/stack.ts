@@ -12,7 +12,7 @@ import { formatQuantity } from '@wick/core/units/format';
 import type { Shop } from '@wick/contract/shop';
 import { exitCodes, type Output } from './exit-codes.ts';
 import { readJobAt, shopOf, type ShopOptions } from './read-job.ts';
-import { writeText } from './write-text.ts';
+import { writeOut } from './write-out.ts';
 
 interface StackOptions extends ShopOptions {
   csv?: string;
@@ -42,7 +42,7 @@ export function stack(file: string, options: StackOptions, { out }: Output): num
   const takeOff = takeOffOf(job, { shop, materials: job.materials, ...USUAL_CREW });
   for (const { name, amount, unit, why } of takeOff.items)
     out(`take  ${Math.round(100 * amount) / 100} ${unitWords[unit]} ${name} (${why})`);
-  if (options.csv !== undefined) writeText(options.csv, takeOffCsv(takeOff));
+  if (options.csv !== undefined) writeOut(options.csv, takeOffCsv(takeOff));
   return breaks.length === 0 ? exitCodes.fine.code : exitCodes.trouble.code;
 }
 

@@ -266,6 +266,24 @@ const kineticsSchema = z.strictObject({
   C: z.number().min(-50).max(50),
 });
 
+const componentDensity = quantity('density', { above: 500, below: 3000 }).nullable().optional();
+
+/** A container of one of the two components. */
+const lotSchema = z.strictObject({
+  id,
+  part: z.enum(['resin', 'hardener']),
+  /** As it stands on the label. */
+  number: z.string().trim().min(1, 'a container has a batch number').max(40),
+  expires: z.iso.date({ error: 'a date reads like 2026-11-27' }).nullable(),
+  /** Of what is in it. */
+  mass: quantity('mass', { above: 0, below: 2000 }).nullable(),
+  /** Where it is kept; null for the shop. */
+  storeTemperature: temperature.nullable(),
+  /** What settles or crystallises in store is stirred up or rolled before it is used. */
+  care: z.enum(['plain', 'stir', 'roll']),
+});
+export type Lot = z.infer<typeof lotSchema>;
+
 const resinSchema = z.strictObject({
   ...entry,
   kind: z.literal('resin'),
@@ -280,6 +298,20 @@ const resinSchema = z.strictObject({
   gelMass: quantity('mass', { atLeast: 0, atMost: 100 }).nullable().optional(),
   gelViscosityRatio: z.number().min(1.5).max(1e6).nullable(),
   hardenerParts: z.number().min(0).max(400),
+  /** The same by volume, and the densities of the two, where the sheet gives them. */
+  hardenerVolumeParts: z.number().gt(0).max(400).nullable().optional(),
+  resinDensity: componentDensity,
+  hardenerDensity: componentDensity,
+  /** How far hardener may be off, as shares of it, where the sheet says. */
+  hardenerWindow: z
+    .strictObject({
+      below: quantity('fraction', { atLeast: 0, below: 1 }),
+      above: quantity('fraction', { atLeast: 0, below: 1 }),
+    })
+    .nullable()
+    .optional(),
+  /** Containers on the shelf; the library's alone. */
+  lots: z.array(lotSchema).max(50).optional(),
   /** Amines thicken from the start; radical cures of polyester and vinyl ester stay thin, then set. */
   chemistry: z.enum(['amine', 'radical']).nullable().optional(),
   viscosityCurve: viscosityCurveSchema.nullable().optional(),

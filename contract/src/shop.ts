@@ -22,6 +22,9 @@ export const shopSchema = z.strictObject({
   /** Measured ambient pressure; null takes the standard atmosphere at the altitude. */
   ambientPressure: quantity('absolutePressure', { above: 40_000, below: 110_000 }).nullable(),
   temperature: quantity('temperature', { above: 253, below: 333 }),
+  /** At the start of the day and in the afternoon; null where nobody has said. */
+  morningTemperature: quantity('temperature', { above: 253, below: 333 }).nullable().default(null),
+  afternoonTemperature: quantity('temperature', { above: 253, below: 333 }).nullable().default(null),
   /** By what a run is judged. */
   judging: z
     .strictObject({
@@ -60,6 +63,8 @@ export const usualShop: Shop = {
   altitude: 0,
   ambientPressure: null,
   temperature: 293.15,
+  morningTemperature: null,
+  afternoonTemperature: null,
   units: {},
   judging: usualJudging,
 };

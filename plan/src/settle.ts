@@ -116,6 +116,22 @@ const jobRules = {
     usual: fixed(0.4, 'keeps the hose end covered; from memory, 0.3 to 0.8 kg in a 10 L pot'),
     isListed: false,
   },
+  'resin.mixers': {
+    stage: 'resin',
+    label: 'Batches mixed at once',
+    quantity: 'number',
+    entered: ({ resin }) => resin.mixers,
+    usual: fixed(1, 'one pair of hands'),
+    isListed: false,
+  },
+  'resin.scaleStep': {
+    stage: 'resin',
+    label: 'Step of the scale',
+    quantity: 'mass',
+    entered: ({ resin }) => resin.scaleStep,
+    usual: fixed(0.001, 'a kitchen scale'),
+    isListed: false,
+  },
   /** Mixed, before cure; only weight, drawn masses and the ledger use it. */
   'resin.density': {
     stage: 'resin',

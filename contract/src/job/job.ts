@@ -5,7 +5,7 @@ import { materialSchema } from '../materials.ts';
 import { quantity } from '../quantity.ts';
 
 export const JOB_FORMAT = 'vivid-wick-job';
-export const JOB_VERSION = 8;
+export const JOB_VERSION = 9;
 
 /** An arc of nearly a whole circle: 4 atan(20) is 348 degrees. */
 const MAX_BULGE = 20;
@@ -115,6 +115,8 @@ export const jobSchema = z.strictObject({
       .nullable(),
     /** Mould beyond the part's edge for tape and bag; null where nobody has measured it. */
     flange: quantity('length', { atLeast: 0, below: 5 }).nullable(),
+    /** Rim of the laid part that is trimmed off when it is out of the mould; null for none. */
+    trim: quantity('length', { atLeast: 0, below: 1 }).nullable(),
     /** Lines that matter to bag and plies: where the surface climbs, steps or turns in. */
     features: z.array(featureSchema).max(100),
     /** Where the bag is looked at in section, besides across every feature. */
@@ -155,16 +157,24 @@ export const jobSchema = z.strictObject({
     cureTemperature: temperature.nullable(),
     /** K/s by which shop and resin warm or cool meanwhile. */
     drift: quantity('temperatureRate', { atLeast: -0.01, atMost: 0.01 }).nullable(),
-    /** Further batches: when each is mixed, from the first mix on, and how much has been drawn when it is put on. */
+    /** All batches where there is more than one: into which pot (null for the first), when mixed, from the first mix on, and how much (null for the rest). */
     batches: z
       .array(
         z.strictObject({
           id: itemId,
+          stationId: itemId.nullable(),
           mixedAt: quantity('duration', { atLeast: 0, below: 1e6 }),
-          after: quantity('mass', { above: 0, below: 1e5 }),
+          mass: quantity('mass', { above: 0, below: 1e5 }).nullable(),
         }),
       )
       .max(20),
+    /** Batches that can be mixed at once. */
+    mixers: z.number().int().min(1).max(10).nullable(),
+    /** What resin is mixed in, and what it is drawn from, among the job's materials. */
+    mixingPotId: z.string().nullable(),
+    feedPotId: z.string().nullable(),
+    /** Step of the scale it is weighed on. */
+    scaleStep: quantity('mass', { above: 0, below: 10 }).nullable(),
     mixDuration: quantity('duration', { atLeast: 0, below: 1e5 }).nullable(),
     degasDuration: quantity('duration', { atLeast: 0, below: 1e5 }).nullable(),
     hoseFillDuration: quantity('duration', { atLeast: 0, below: 1e5 }).nullable(),
@@ -175,6 +185,8 @@ export const jobSchema = z.strictObject({
       .discriminatedUnion('kind', [
         z.strictObject({ kind: z.literal('share'), share: quantity('fraction', { atLeast: 0, atMost: 2 }) }),
         z.strictObject({ kind: z.literal('mass'), mass: quantity('mass', { atLeast: 0, below: 1000 }) }),
+        /** So much resin over the bottom of each pot, in place of a heel. */
+        z.strictObject({ kind: z.literal('depth'), depth: quantity('length', { above: 0, below: 1 }) }),
       ])
       .nullable(),
   }),

@@ -5,6 +5,7 @@ import { fromVersion4 } from './from-4.ts';
 import { fromVersion5 } from './from-5.ts';
 import { fromVersion6 } from './from-6.ts';
 import { fromVersion7 } from './from-7.ts';
+import { fromVersion8 } from './from-8.ts';
 import type { Raw } from './raw.ts';
 
 /** The step from each version to the next. */
@@ -16,6 +17,7 @@ const steps: Readonly<Record<number, (raw: Raw) => Raw>> = {
   5: fromVersion5,
   6: fromVersion6,
   7: fromVersion7,
+  8: fromVersion8,
 };
 
 /**

@@ -7,7 +7,7 @@ const time = z.iso.datetime({ offset: true, error: 'a time reads like 2026-03-14
 const name = z.string().trim().max(40);
 
 /** Where an instrument hangs. */
-export const places = ['bag', 'pot', 'room', 'mould', 'resin'] as const;
+export const places = ['bag', 'pot', 'room', 'mould', 'resin', 'bench'] as const;
 export type Place = (typeof places)[number];
 
 /** A part that is made, or a rehearsal of one with simulated instruments. */
@@ -71,6 +71,52 @@ const verdictSchema = z.strictObject({
   voids: z.number(),
 });
 
+const mass = quantity('mass', { atLeast: 0, below: 1000 });
+const component = z.enum(['resin', 'hardener']);
+
+/** Mixing, on a scale. */
+const mixBodies = [
+  /** A batch is begun: which of how many, what belongs into it, and from which containers. */
+  z.strictObject({
+    kind: z.literal('mixBegun'),
+    number: z.number().int().min(1).max(100),
+    count: z.number().int().min(1).max(100),
+    materialId: z.string().max(60),
+    resin: mass,
+    hardener: mass,
+    lots: z.strictObject({ resin: z.string().trim().max(40), hardener: z.string().trim().max(40) }),
+  }),
+  /** What the scale shows with the bucket on it counts as nothing from now on. */
+  z.strictObject({
+    kind: z.literal('tared'),
+    mixId: id,
+    instrumentId: instrumentId.nullable(),
+    value: quantity('mass', { atLeast: -1000, below: 5000 }),
+  }),
+  /** Hardener and resin have met: the clock of the batch starts. */
+  z.strictObject({ kind: z.literal('contact'), mixId: id }),
+  /** So much has been poured in, as the scale had it or as it was typed. */
+  z.strictObject({
+    kind: z.literal('poured'),
+    mixId: id,
+    what: component,
+    mass,
+    instrumentId: instrumentId.nullable(),
+  }),
+  z.strictObject({
+    kind: z.literal('mixStep'),
+    mixId: id,
+    step: z.enum(['stirred', 'secondBucket', 'degassed', 'inPot']),
+  }),
+  /** What a hand does to the simulated scale of a rehearsal. */
+  z.strictObject({
+    kind: z.literal('hand'),
+    does: z.enum(['bucket', 'pour', 'stop', 'clear']),
+    /** kg/s */
+    rate: z.number().gte(0).lt(100),
+  }),
+] as const;
+
 /** What can happen, or be done or said, while a part is made. */
 const bodySchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('attach'), instrumentId, place: z.enum(places) }),
@@ -115,12 +161,25 @@ const bodySchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('watchEnds') }),
   alarmSchema,
+  ...mixBodies,
   /** Somebody has seen it and says so by name. */
   z.strictObject({ kind: z.literal('answered'), alarmId: id }),
   /** What a rehearsal is made to suffer from now on. */
   z.strictObject({
     kind: z.literal('trouble'),
-    what: z.enum(['leak', 'wetCore', 'pumpDies', 'silent', 'heaterOff', 'weather', 'drawn', 'none']),
+    what: z.enum([
+      'leak',
+      'wetCore',
+      'pumpDies',
+      'silent',
+      'heaterOff',
+      'weather',
+      'drawn',
+      'none',
+      'scaleDrifts',
+      'scaleFlat',
+      'bucketLeans',
+    ]),
     placeId: z.string().max(80).nullable(),
     amount: z.number().gte(0).lt(1e9),
   }),

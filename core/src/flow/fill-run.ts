@@ -52,6 +52,9 @@ export interface FillRun {
   time: number;
   /** Volumes since the fill began, m3: out of the pots, into pores, what those have widened by, into vents. */
   entered: number;
+  /** Out of each pot, and in the step that is tried. */
+  readonly enteredBy: Float64Array;
+  readonly givenBy: Float64Array;
   stored: number;
   widened: number;
   vented: number;
@@ -90,6 +93,7 @@ export function startRun(request: FillRequest): FillRun {
   const cure = request.resin ? createCureField(network, request.resin) : null;
   const areaOf = createAreas(request.footprint);
   const buffer = () => new Float64Array(nodeCount);
+  const perPot = () => new Float64Array(1 + Math.max(...gates.map(({ pot = 0 }) => pot)));
   const run: FillRun = {
     request,
     network,
@@ -120,6 +124,7 @@ export function startRun(request: FillRequest): FillRun {
     frames: [],
     events: [],
     ...{ time: start?.time ?? 0, entered: start?.drawn ?? 0, vented: start?.vented ?? 0 },
+    ...{ enteredBy: perPot(), givenBy: perPot() },
     ...{ stored: 0, widened: 0, massError: 0, solves: 0, iterations: 0 },
     ...{
       step: 0,
@@ -143,8 +148,7 @@ function openAtStart(run: FillRun) {
   run.request.gates.forEach(({ startsOpen, supply }, index) => {
     for (const i of supply ? [supply.pot, supply.from] : [])
       if (run.level[i] < 1) {
-        run.entered += storage[i];
-        run.stored += storage[i];
+        give(run, index, storage[i]);
         run.level[i] = 1;
         run.tracker.markReached([i], 0);
       }
@@ -152,10 +156,18 @@ function openAtStart(run: FillRun) {
   });
 }
 
+/** A volume that wets the nodes of a feed at once. */
+function give(run: FillRun, gate: number, volume: number) {
+  run.entered += volume;
+  run.enteredBy[run.request.gates[gate].pot ?? 0] += volume;
+  run.stored += volume;
+}
+
 /** Takes over what is wet, which gates are open and which the front has passed. */
 function goOnFrom(run: FillRun, start: FillStart) {
   const { level, network, board, air, tracker, bed, cure, cureAtArrival } = run;
   level.set(start.level);
+  run.enteredBy.set(start.drawnBy ? Array.from(start.drawnBy) : [start.drawn]);
   Array.from(start.opening).forEach((opening, gate) => board.set(gate, opening));
   if (start.cure) cure?.state.set(start.cure);
   const wet = Array.from(level.keys()).filter((i) => level[i] >= 0.5);
@@ -186,8 +198,7 @@ function operate(run: FillRun, gate: number, opening: number, actionId: string |
   if (what !== 'opens' || kind !== 'feed' || supply) return;
   for (const i of nodes) {
     const room = network.storage[i] * Math.max(0, 1 - level[i]);
-    run.entered += room;
-    run.stored += room;
+    give(run, gate, room);
     level[i] = 1;
   }
   tracker.markReached(nodes, time);
@@ -206,10 +217,12 @@ export function act(run: FillRun): boolean {
 }
 
 /** Keeps the volumes and the dry area as they are now. */
-export function sample({ samples, time, entered, stored, widened, vented, areaOf, level }: FillRun) {
+export function sample(run: FillRun) {
+  const { samples, time, entered, enteredBy, stored, widened, vented, areaOf, level } = run;
   samples.push({
     time,
     entered,
+    enteredBy: enteredBy.slice(),
     stored: stored + widened,
     vented,
     dryArea: areaOf(level.keys(), level),

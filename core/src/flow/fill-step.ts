@@ -54,8 +54,8 @@ export function tryStep(run: FillRun): Trial {
 
 /** Conductances and weight as they are over the next step. */
 export function prepareStep({ cure, branches, weight, bed, ...run }: FillRun, ahead: number) {
-  const { time, level, entered, fluidity } = run;
-  cure?.fluidity({ time, step: ahead, level, drawn: entered, out: fluidity });
+  const { time, level, enteredBy, fluidity } = run;
+  cure?.fluidity({ time, step: ahead, level, drawn: enteredBy, out: fluidity });
   branches.set(fluidity, bed.flow);
   weight?.start(level);
 }
@@ -106,6 +106,7 @@ export function takeStep(run: FillRun, { given, kept, lost, groups, reached }: T
   const { bed, cure, tracker, air, board, level, next, impulse, weight, step, total, request } = run;
   run.time += step;
   run.entered += given;
+  for (let pot = 0; pot < run.enteredBy.length; pot++) run.enteredBy[pot] += run.givenBy[pot];
   run.vented += lost;
   const grown = bed.advance(level, next, run.inflow, weight?.flow, step, board.isGiven);
   run.widened += grown;
@@ -113,7 +114,7 @@ export function takeStep(run: FillRun, { given, kept, lost, groups, reached }: T
   const { time } = run;
   const brought = Math.max(run.expected * (step / run.planned), SETTLE_VOLUME * total);
   run.massError = Math.max(run.massError, Math.abs(given - kept - lost) / Math.max(given, lost, brought));
-  cure?.advance({ time, step, drawn: run.entered, impulse, before: level, isFeed: board.isFeed });
+  cure?.advance({ time, step, drawn: run.enteredBy, impulse, before: level, board });
   tracker.record(time, level, next, impulse);
   const moved = shift(run);
   noteCure(run);
@@ -150,11 +151,14 @@ function takeInflow(run: FillRun): [number, number, number] {
   const { air, board, level, next, capacity, inflow, weight, step } = run;
   const { storage } = run.network;
   let [given, kept, lost] = [0, 0, 0];
+  run.givenBy.fill(0);
   for (let i = 0; i < level.length; i++) {
     next[i] = level[i];
     const volume = inflow[i] + step * (weight?.flow[i] ?? 0);
-    if (board.isFeed[i]) given -= volume;
-    else if (board.isVent[i]) {
+    if (board.isFeed[i]) {
+      given -= volume;
+      run.givenBy[board.potOf[i]] -= volume;
+    } else if (board.isVent[i]) {
       const room = Math.min(volume, storage[i] * Math.max(0, 1 - level[i]));
       kept += room;
       lost += volume - room;

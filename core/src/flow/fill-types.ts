@@ -53,6 +53,8 @@ export interface FillStart {
   /** Volumes since the fill began, m3: out of the pots, into vents. */
   readonly drawn: number;
   readonly vented: number;
+  /** Of it out of each pot; all out of the first when left out. */
+  readonly drawnBy?: ArrayLike<number>;
   /** Pores of each node relative to full compaction; 1 when left out. */
   readonly pores?: Float64Array;
   /** State of cure of each node, with a moving resin; fresh when left out. */
@@ -97,6 +99,8 @@ export interface FillSample {
   readonly time: number;
   /** Volumes since the start, m3: out of the pots, into pores (with what they have widened), into vents. */
   readonly entered: number;
+  /** Of it out of each pot. */
+  readonly enteredBy: Float64Array;
   readonly stored: number;
   readonly vented: number;
   /** Area that is not wet through, m2; NaN without a footprint. */

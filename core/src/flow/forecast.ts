@@ -156,7 +156,7 @@ function run(prepared: Prepared): FillResult {
     resin: resin && {
       law: resin.law,
       temperature: (node, time) => resin.temperature(laminateOfNode[node], time),
-      inletState: (time, drawn) => resin.inletState(time, drawn),
+      inletState: (time, drawn, pot) => resin.inletState(time, drawn, pot),
     },
     later: request.later,
     until: request.until,

@@ -10,6 +10,8 @@ export interface Gate {
   readonly startsOpen: boolean;
   /** Absolute pressure while open, Pa; the run's feed or vacuum pressure when left out. */
   readonly pressure?: number;
+  /** Which of the pots of resin a feed draws from; the first when left out. */
+  readonly pot?: number;
   /** The pot that supplies it, and the two ends of the hose with its valve (from a tee, or from the pot itself). Without it its own nodes are at its pressure while it is open. */
   readonly supply?: { readonly pot: number; readonly from: number; readonly junction: number };
 }
@@ -20,6 +22,8 @@ export interface GateBoard {
   readonly isVent: Uint8Array;
   /** Either of the two: the pressure is given there. */
   readonly isGiven: Uint8Array;
+  /** Pot of resin behind each feed node; 0 elsewhere. */
+  readonly potOf: Uint8Array;
   /** Pressure above the run's vacuum where it is given, Pa. */
   readonly pressure: Float64Array;
   /** Opening of each gate, 0 closed to 1 open. */
@@ -49,6 +53,7 @@ export function createGateBoard(
   const isFeed = new Uint8Array(nodeCount);
   const isVent = new Uint8Array(nodeCount);
   const isGiven = new Uint8Array(nodeCount);
+  const potOf = new Uint8Array(nodeCount);
   const pressure = new Float64Array(nodeCount);
   const opening = new Float64Array(gates.length);
   const wasReached = gates.map(() => false);
@@ -65,6 +70,7 @@ export function createGateBoard(
       const given = gate.supply ? [gate.supply.pot] : opening[index] > 0 ? gate.nodes : [];
       for (const i of given) {
         isFeed[i] = 1;
+        potOf[i] = gate.pot ?? 0;
         pressure[i] = (gate.pressure ?? drive.feedPressure) - drive.vacuumPressure;
       }
     });
@@ -79,6 +85,7 @@ export function createGateBoard(
     isFeed,
     isVent,
     isGiven,
+    potOf,
     pressure,
     opening,
     set(gate, share) {

@@ -66,7 +66,8 @@ export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: Array
     const pressure =
       line.kind === 'feed' ? feedPressure + density * STANDARD_GRAVITY * (line.potLevel ?? 0) : undefined;
     if (isPoint) added.push({ node: own[0], at: nodes[0] });
-    const gate = { name: line.name, kind: line.kind, nodes: own, startsOpen: line.startsOpen, pressure };
+    const { name, kind, startsOpen, pot } = line;
+    const gate = { name, kind, nodes: own, startsOpen, pressure, pot };
     if (line.kind === 'vent' || !line.hose) return gates.push(gate) - 1;
     if (!isPoint) addChannel(builder, mesh, { edges, ...roundBore(line.bore) });
     const junction = isPoint ? own[0] : inletNode(mesh, line, nodes);

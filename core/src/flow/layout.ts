@@ -20,6 +20,8 @@ export interface LayoutLine {
   readonly inlet?: number;
   /** Height of the resin in the pot over the inlet, m. */
   readonly potLevel?: number;
+  /** Which of the pots it draws from; the first when left out. */
+  readonly pot?: number;
   readonly startsOpen: boolean;
   readonly actions: readonly LayoutAction[];
 }
@@ -104,7 +106,7 @@ export interface ForecastRequest {
   readonly resin?: {
     readonly law: CureLaw;
     temperature(zone: number, time: number): number;
-    inletState(time: number, drawn: number): number;
+    inletState(time: number, drawn: number, pot?: number): number;
   };
   readonly later?: FillRequest['later'];
   readonly nodeCount: number;

@@ -1,3 +1,4 @@
+import type { GateBoard } from './gates.ts';
 import type { FlowNetwork } from './network.ts';
 
 /** How a resin thickens: a state of cure that grows from 0, and the viscosity that goes with it. */
@@ -15,8 +16,8 @@ export interface MovingResin {
   readonly law: CureLaw;
   /** K, at a node and a time in s. */
   temperature(node: number, time: number): number;
-  /** State of what leaves the pots at a time, after a volume (m3) has left them: warmer pots and later batches differ. */
-  inletState(time: number, drawn: number): number;
+  /** State of what leaves a pot (the first when left out) at a time, after a volume (m3) has left it: warmer pots and later batches differ. */
+  inletState(time: number, drawn: number, pot?: number): number;
 }
 
 /** Share of the gel state by which the resin may thicken in one step. */
@@ -36,14 +37,21 @@ export function createCureField(network: FlowNetwork, resin: MovingResin) {
   const state = new Float64Array(nodeCount);
   const order = Int32Array.from({ length: nodeCount }, (_, i) => i);
   const next = new Float64Array(nodeCount);
+  const inlets: number[] = [];
 
   return {
     state,
     /** 1 / viscosity of each node in the middle of a step, for a network in seconds. */
-    fluidity(run: { time: number; step: number; level: Float64Array; drawn: number; out: Float64Array }) {
+    fluidity(run: {
+      time: number;
+      step: number;
+      level: Float64Array;
+      drawn: Float64Array;
+      out: Float64Array;
+    }) {
       const { level, out } = run;
       const middle = run.time + 0.5 * run.step;
-      const inlet = resin.inletState(middle, run.drawn);
+      const inlet = resin.inletState(middle, run.drawn[0]);
       for (let i = 0; i < nodeCount; i++) {
         const temperature = resin.temperature(i, middle);
         // Dry nodes take what comes next: the freshest guess is the inlet's own state.
@@ -61,22 +69,22 @@ export function createCureField(network: FlowNetwork, resin: MovingResin) {
       return (LARGEST_CURE_STEP * law.gelState) / fastest;
     },
     /**
-     * @param run time and drawn at the end of the step; impulse of the step; level before it; isFeed marks the pots
+     * @param run time and what each pot has given at the end of the step; impulse of the step; level before it; the board marks the pots
      */
     advance(run: {
       time: number;
       step: number;
-      drawn: number;
+      drawn: Float64Array;
       impulse: Float64Array;
       before: Float64Array;
-      isFeed: Uint8Array;
+      board: Pick<GateBoard, 'isFeed' | 'potOf'>;
     }) {
-      const { time, step, impulse, before, isFeed } = run;
-      const inlet = resin.inletState(time, run.drawn);
+      const { time, step, impulse, before, board } = run;
+      run.drawn.forEach((drawn, pot) => (inlets[pot] = resin.inletState(time, drawn, pot)));
       order.sort((a, b) => impulse[b] - impulse[a]);
       for (const i of order) {
-        if (isFeed[i]) {
-          next[i] = inlet;
+        if (board.isFeed[i]) {
+          next[i] = inlets[board.potOf[i]];
           continue;
         }
         let volume = storage[i] * before[i];
@@ -88,7 +96,7 @@ export function createCureField(network: FlowNetwork, resin: MovingResin) {
           volume += flow;
           sum += flow * next[j];
         }
-        next[i] = volume > 0 ? sum / volume : inlet;
+        next[i] = volume > 0 ? sum / volume : inlets[0];
       }
       state.set(next);
     },

@@ -60,23 +60,56 @@ describe('clock of a flow problem', () => {
     expect(requestOf(problem({ moving }), { nodeCount: 100 }).later!(1000, 90)).toBe(1090);
   });
 
-  test('the mould warms by its drift from first mix on; a batch counts from when it is put on', () => {
-    const moving = { temperatures: [T20, 300], batches: [{ mixedAt: 1200, after: 0.01, mass: null }] };
+  const first = { pot: 0, mixedAt: 0, pouredAt: 0, mass: 5, volume: 0.005 };
+
+  test('the mould warms by its drift from first mix on; a batch counts from when it is poured', () => {
+    const second = { ...first, mixedAt: 1200, pouredAt: 1500 };
+    const moving = { temperatures: [T20, 300], batches: [first, second] };
     const given = problem({ moving, run: { ...run, drift: 0.001 } });
     const { temperature, inletState } = requestOf(given, { nodeCount: 100 }).resin!;
     expect(temperature(1, 400)).toBeCloseTo(300 + 0.001 * (OPEN + 400), 9);
-    // 600 s after the second was mixed against 1800 s after the first.
-    expect(inletState(1200, 0.01)).toBeLessThan(inletState(1200, 0));
-    expect(inletState(GEL, 0)).toBeGreaterThanOrEqual(inletState(GEL - OPEN, 0));
+    // Just before it is poured, and just after: then less than a fifth is left of the first.
+    expect(inletState(1500 - OPEN + 1, 0.0045)).toBeLessThan(0.5 * inletState(1500 - OPEN - 1, 0.0045));
+    expect(inletState(GEL, 0.0045)).toBeGreaterThanOrEqual(inletState(GEL - OPEN, 0.0045));
   });
 
-  test('each batch is as old as its own pot: a large one that warms ages sooner than a cup', () => {
+  test('each batch is as old as in its own bucket: a large one that warms ages sooner than a cup', () => {
     const state = (mass: number) => {
-      const moving = { temperatures: [T20], batches: [{ mixedAt: 1200, after: 0.01, mass }] };
+      const moving = {
+        temperatures: [T20],
+        batches: [first, { ...first, mixedAt: 1200, pouredAt: 1200, mass }],
+      };
       const given = problem({ moving, run: { ...run, pot: { mass: 0.1, ambient: T20 } } });
-      return requestOf(given, { nodeCount: 100 }).resin!.inletState(0.25 * GEL + 600, 0.01);
+      return requestOf(given, { nodeCount: 100 }).resin!.inletState(0.25 * GEL + 600, 0.005);
     };
     expect(state(10)).toBeGreaterThan(1.003 * state(0.1));
+  });
+
+  test('feeds draw from pots of their own: each pot gives what its own side takes, and its own resin', () => {
+    const [feed, vent] = problem().lines;
+    const sides = [0, 1].map((pot) => ({
+      ...feed!,
+      ...{ id: `feed-${pot}`, name: `Feed ${pot}`, pot },
+      points: feed!.points.map(({ y }) => ({ x: pot, y })),
+    }));
+    const middle = { ...vent!, points: vent!.points.map(({ y }) => ({ x: 0.3, y })) };
+    const later = { ...first, pot: 1, mixedAt: OPEN, pouredAt: OPEN };
+    const moving = { temperatures: [T20], batches: [first, later] };
+    const flow = solveFlow(problem({ lines: [...sides, middle], moving }), { nodeCount: 600 });
+    const last = flow.samples.at(-1)!;
+    // The far side has seven tenths of the pores to fill (2e-4 m3 in all); the near one goes on into the vent.
+    expect(last.enteredBy[1]! / (0.7 * 2e-4)).toBeCloseTo(1, 1);
+    expect(last.enteredBy[0]!).toBeGreaterThan(1.5 * 0.3 * 2e-4);
+    expect(last.enteredBy[0]! + last.enteredBy[1]!).toBeCloseTo(last.entered, 9);
+    const ageAt = (x: number) => {
+      const { positions, nodeCount } = flow.mesh;
+      const nodes = Array.from({ length: nodeCount }, (_, i) => i);
+      return flow.ageAtArrival![
+        nodes.reduce((a, b) => (Math.abs(positions[3 * b]! - x) < Math.abs(positions[3 * a]! - x) ? b : a))
+      ]!;
+    };
+    expect(ageAt(0.05)).toBeGreaterThan(OPEN / GEL);
+    expect(ageAt(0.95)).toBeLessThan(0.5 * (OPEN / GEL));
   });
 
   test('a laminate settles until gel where it is asked to, and not past the run otherwise', () => {

@@ -1,5 +1,6 @@
 import { cureLawOf } from '../resin/cure-law.ts';
 import { gelTime } from '../resin/gel-time.ts';
+import { createPotContents, type PouredBatch } from '../resin/pot-contents.ts';
 import type { ResinClock } from '../resin/resin-clock.ts';
 import { clockNear, clockOf, type RunConditions } from '../verdict/verdict.ts';
 import type { Mesh } from '../geometry/mesh.ts';
@@ -25,12 +26,19 @@ export interface FlowProblem extends Omit<
 export interface MovingConditions {
   /** Of the mould, K, zone by zone, the part's own first. */
   readonly temperatures: readonly number[];
-  /** Later batches: mixed at, s since first mix, put on when so much has been drawn, m3, with what goes into the pot, kg, where that is known. In the order in which they are put on. */
-  readonly batches: readonly {
-    readonly mixedAt: number;
-    readonly after: number;
-    readonly mass: number | null;
-  }[];
+  /** Where there is more than one batch, all of them, in the order in which they are poured. */
+  readonly batches: readonly FlowBatch[];
+}
+
+/** A batch of resin and where it goes; times s since first mix. */
+export interface FlowBatch {
+  /** Which of the pots. */
+  readonly pot: number;
+  readonly mixedAt: number;
+  readonly pouredAt: number;
+  /** kg, and m3 */
+  readonly mass: number;
+  readonly volume: number;
 }
 
 /** How finely to work a problem out; what comes out converges to one answer. */
@@ -107,7 +115,7 @@ const onClock = (line: LayoutLine, { at }: Clockwork): LayoutLine => ({
   ),
 });
 
-/** Resin enters as old as its batch is in its pot, and takes the mould's temperature at once: laminates are thin. */
+/** Resin enters as old as it is in its pot, and takes the mould's temperature at once: laminates are thin. */
 function movingResin(
   run: RunConditions,
   { temperatures, batches }: MovingConditions,
@@ -116,26 +124,27 @@ function movingResin(
   const law = cureLawOf(run.resin);
   for (const temperature of temperatures) gelTime(run.resin, temperature);
   const drift = run.drift ?? 0;
-  const pots = [
-    { mixedAt: 0, after: 0, clock },
-    ...batches.map(({ mixedAt, after, mass }) => ({
-      mixedAt,
-      after,
-      clock: run.pot && mass ? clockNear(potAt(run, run.pot, { mixedAt, mass }), 0) : clock,
-    })),
-  ];
+  const whole: PouredBatch = { mixedAt: 0, pouredAt: 0, amount: 1, clock };
+  const poured = batches.map((batch): PouredBatch & { pot: number } => ({
+    pot: batch.pot,
+    mixedAt: batch.mixedAt,
+    pouredAt: batch.pouredAt,
+    amount: batch.volume,
+    clock: run.pot ? clockNear(potAt(run, run.pot, batch), 0) : clock,
+  }));
+  const pots = Array.from({ length: 1 + Math.max(0, ...batches.map(({ pot }) => pot)) }, (_, pot) => {
+    const own = poured.filter((batch) => batch.pot === pot);
+    return createPotContents(own.length > 0 ? own : [whole]);
+  });
   return {
     law,
     temperature: (zone, time) => temperatures[zone] + drift * (run.openTime + time),
-    inletState(time, drawn) {
-      const pot = pots.reduce((own, next) => (drawn >= next.after ? next : own));
-      const age = Math.max(0, run.openTime + time - pot.mixedAt);
-      return law.gelState * (age < pot.clock.gelTime ? pot.clock.ageAt(age) : 1);
-    },
+    inletState: (time, drawn, pot = 0) =>
+      law.gelState * (pots[pot] ?? pots[0]).ageAt(run.openTime + time, drawn),
   };
 }
 
-/** The conditions in which a later batch is mixed: the shop has warmed or cooled by then. */
+/** The conditions in which a batch is mixed: the shop has warmed or cooled by then. */
 function potAt(
   run: RunConditions,
   { ambient }: { ambient: number },

@@ -89,19 +89,35 @@ const LARGEST = 500;
 export const SAFE_RISE = 20;
 
 /**
+ * How long a batch may stay in its pot, s since it was mixed: until it is older than a share of its way to gel, warms by more than
+ * SAFE_RISE, or leaves the resin's data; Infinity where none of it comes within a day.
+ * Errors and validity as forecastPot. Checked by resin.test.ts.
+ */
+export function longestStay({ ageLimit, ...request }: PotRequest & { readonly ageLimit: number }): number {
+  const { steps } = createPot(request);
+  const warmest = Math.max(request.start, request.ambient) + SAFE_RISE;
+  let last: PotStep = { time: 0, temperature: request.start, share: 0 };
+  for (const step of steps()) {
+    const tooOld = pastLimit(last.share, step.share, ageLimit);
+    const tooWarm = pastLimit(last.temperature, step.temperature, warmest);
+    const beyond = Math.max(tooOld, tooWarm);
+    if (beyond > 0) return step.time - beyond * (step.time - last.time);
+    if (step.time >= LONGEST) return Infinity;
+    last = step;
+  }
+  return last.time;
+}
+
+/** Share of a step that lies past a limit, 0 before it. */
+const pastLimit = (from: number, to: number, limit: number): number =>
+  to <= limit ? 0 : Math.min(1, (to - limit) / (to - from));
+
+/**
  * Largest batch, kg, that up to a time neither gels in its pot nor warms by more than SAFE_RISE; null when even 50 g does,
  * Infinity when half a tonne does not.
  */
 export function largestBatch(request: Omit<PotRequest, 'mass'> & { readonly until: number }): number | null {
-  const isSafe = (mass: number) => {
-    const { gelTime, knownUntil, curve } = forecastPot({ ...request, mass });
-    if (Math.min(gelTime, knownUntil) <= request.until) return false;
-    const warmest = curve.reduce(
-      (most, point) => (point.time <= request.until ? Math.max(most, point.temperature) : most),
-      request.start,
-    );
-    return warmest - Math.max(request.start, request.ambient) <= SAFE_RISE;
-  };
+  const isSafe = (mass: number) => longestStay({ ...request, mass, ageLimit: 1 }) > request.until;
   if (!isSafe(0.05)) return null;
   if (isSafe(LARGEST)) return Infinity;
   let [low, high] = [0.05, LARGEST];

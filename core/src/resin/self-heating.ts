@@ -5,6 +5,31 @@ const SPECIFIC_HEAT = 1900;
 /** W/(m2 K); from memory, plastic pail in still air. */
 const HEAT_TRANSFER = 8;
 
+/**
+ * How fast what stands in a container as tall as wide follows the room, 1/s: h A / (m cp), A = 1.5 pi d2.
+ * @param mass kg, > 0  @param density kg/m3, > 0
+ * Source: lumped heat balance. Checked by resin.test.ts.
+ */
+export function coolingRate(mass: number, density: number): number {
+  const diameter = Math.cbrt((4 * mass) / (Math.PI * density));
+  return (HEAT_TRANSFER * 1.5 * Math.PI * diameter ** 2) / (mass * SPECIFIC_HEAT);
+}
+
+/**
+ * Until a container out of the cold store is within so many kelvin of the room, s: ln(difference / within) / coolingRate; 0 where it
+ * is already.
+ * @param container mass kg, density kg/m3, temperature K; @param room K; @param within K, > 0
+ */
+export function warmingTime(
+  container: { readonly mass: number; readonly density: number; readonly temperature: number },
+  room: number,
+  within: number,
+): number {
+  const difference = Math.abs(room - container.temperature);
+  if (difference <= within) return 0;
+  return Math.log(difference / within) / coolingRate(container.mass, container.density);
+}
+
 /** Heat from mix to gel, J/kg, the range of which it is the middle, and the exponent with which it comes out as age grows; from memory. */
 export const USUAL_HEAT = {
   amine: { toGel: 240_000, between: [200_000, 280_000], exponent: 2.5 },
@@ -48,8 +73,7 @@ const LARGEST_SHARE = 0.004;
  * Valid: one temperature in the pot, so it flatters large batches. Source: lumped heat balance. Checked by resin.test.ts.
  */
 export function* potSteps({ mass, density, start, ambient, heat, rate }: PotBalance): Generator<PotStep> {
-  const diameter = Math.cbrt((4 * mass) / (Math.PI * density));
-  const cooling = (HEAT_TRANSFER * 1.5 * Math.PI * diameter ** 2) / (mass * SPECIFIC_HEAT);
+  const cooling = coolingRate(mass, density);
   let [time, temperature, share] = [0, start, 0];
   yield { time, temperature, share };
   while (share < 1) {

@@ -168,6 +168,27 @@ export function likelyTimes(
   return middleOf(spreadOf((z) => timeAt(fluidity, z)));
 }
 
+/**
+ * The same for many fluidity times, rising: nine in ten runs are later than `from`, and nine in ten earlier than `to`.
+ * @returns times in s since first mix, one a fluidity time; Infinity past gel
+ * @throws ModelError of the resin curves
+ */
+export function likelyCurve(
+  fluidities: readonly number[],
+  run: RunConditions,
+  doubt: Doubt,
+): { readonly from: Float64Array; readonly to: Float64Array } {
+  const { timeline } = underDoubt(run, doubt);
+  const lines = samplePoints().map(timeline);
+  const spreads = fluidities.map((fluidity) =>
+    middleOf(lines.map((timeAt) => timeAt(fluidity)).sort((a, b) => a - b)),
+  );
+  return {
+    from: Float64Array.from(spreads, ({ from }) => from),
+    to: Float64Array.from(spreads, ({ to }) => to),
+  };
+}
+
 const spreadOf = (timeWith: (z: Record<keyof Doubt, number>) => number) =>
   samplePoints()
     .map(timeWith)
@@ -188,9 +209,15 @@ function underDoubt(run: RunConditions, doubt: Doubt) {
       viscosity: factor('viscosity', z),
       gelTime: factor('gelTime', z),
     });
+  const timeline = (z: Record<keyof Doubt, number>) => {
+    const clock = clockWith(z);
+    const permeability = factor('permeability', z);
+    return (fluidity: number) =>
+      clock.timeAtFluidity({ from: run.openTime, fluidity: fluidity / permeability });
+  };
   return {
-    timeAt: (fluidity: number, z: Record<keyof Doubt, number>) =>
-      clockWith(z).timeAtFluidity({ from: run.openTime, fluidity: fluidity / factor('permeability', z) }),
+    timeline,
+    timeAt: (fluidity: number, z: Record<keyof Doubt, number>) => timeline(z)(fluidity),
     flowUsed(fluidity: number, z: Record<keyof Doubt, number>) {
       const clock = clockWith(z);
       const available = clock.fluidity({ from: run.openTime, to: clock.gelTime });

@@ -14,6 +14,8 @@ export const demoShop: Shop = {
   altitude: 640,
   ambientPressure: null,
   temperature: 292.15,
+  morningTemperature: 288.15,
+  afternoonTemperature: 297.15,
   judging: usualShop.judging,
   units: {},
 };
@@ -140,10 +142,10 @@ const kerbPlate = jobOf({
     { id: 'mark-2', name: 'Far corner', x: 1.2, y: 0.36 },
   ],
   layers: stack(['peelPly', 'peel-nylon', { edge: 0.02 }], ['flowMesh', 'mesh-open', { edge: 0, vent: MESH_GAP }], ...shut),
-  resin: { ...plainResin, materialId: 'epoxy-long-s5', temperature: 293.15, mixDuration: 240, degasDuration: 600 },
+  resin: { ...plainResin, materialId: 'epoxy-long-s5', temperature: 293.15, mixDuration: 240, degasDuration: 600, mixingPotId: 'bucket-3', feedPotId: 'feed-pot-5' },
   vacuum: { ...plainVacuum, ventPressure: 1500, pumpId: 'pump-small', potId: 'catch-pot-5', isStructural: true },
   forecast: { layers: true, soft: true, nodeCount: null },
-  materials: used('quad-glass-850', 'mesh-open', 'peel-nylon', 'epoxy-long-s5', 'pump-small', 'catch-pot-5', ...SHUT_IDS),
+  materials: used('quad-glass-850', 'mesh-open', 'peel-nylon', 'epoxy-long-s5', 'pump-small', 'catch-pot-5', 'bucket-3', 'feed-pot-5', ...SHUT_IDS),
 });
 
 const trayEnd = Math.tan(Math.PI / 8);

@@ -83,9 +83,11 @@ export const demoMaterials: Material[] = [
   { id: 'pump-small', kind: 'pump', name: 'Pump, small oil-filled', source, ultimatePressure: 50, flowRate: 8 / 3600 },
   { id: 'pump-dry', kind: 'pump', name: 'Pump, dry vane', source, ultimatePressure: 12000, flowRate: 16 / 3600 },
   { id: 'bucket-10', kind: 'pot', name: 'Mixing bucket 10 L', source, use: 'mixing', capacity: 0.01, price: 2.5 },
+  { id: 'bucket-3', kind: 'pot', name: 'Mixing bucket 3 L', source, use: 'mixing', capacity: 0.003, price: 1.2 },
+  { id: 'feed-pot-5', kind: 'pot', name: 'Feed pot 5 L', source, use: 'feed', capacity: 0.005, price: 3.5 },
   { id: 'catch-pot-5', kind: 'pot', name: 'Catch pot 5 L', source, use: 'catch', capacity: 0.005, price: 180 },
   {
-    id: 'epoxy-slow-s3', kind: 'resin', price: 14, name: 'Epoxy slow S3', source, density: 1130, hardenerParts: 30, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
+    id: 'epoxy-slow-s3', kind: 'resin', price: 14, name: 'Epoxy slow S3', source, resinDensity: 1160, hardenerDensity: 970, hardenerVolumeParts: 35.9, density: 1130, hardenerParts: 30, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
     viscosityPoints: [
       { temperature: celsius(15), viscosity: 0.52 },
       { temperature: celsius(20), viscosity: 0.36 },
@@ -100,7 +102,7 @@ export const demoMaterials: Material[] = [
     ],
   },
   {
-    id: 'epoxy-mid-s2', kind: 'resin', price: 14, name: 'Epoxy medium S2', source, density: 1130, hardenerParts: 28, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
+    id: 'epoxy-mid-s2', kind: 'resin', price: 14, name: 'Epoxy medium S2', source, resinDensity: 1160, hardenerDensity: 960, density: 1130, hardenerParts: 28, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
     viscosityPoints: [
       { temperature: celsius(20), viscosity: 0.33 },
       { temperature: celsius(30), viscosity: 0.18 },
@@ -111,7 +113,13 @@ export const demoMaterials: Material[] = [
     ],
   },
   {
-    id: 'epoxy-long-s5', kind: 'resin', price: 14, name: 'Epoxy extra slow S5', source, density: 1120, hardenerParts: 33, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
+    id: 'epoxy-long-s5', kind: 'resin', price: 14, name: 'Epoxy extra slow S5', source, resinDensity: 1150, hardenerDensity: 950, hardenerVolumeParts: 40, density: 1120, hardenerParts: 33, hardenerWindow: { below: 0.02, above: 0.02 },
+    lots: [
+      { id: 's5-r-1', part: 'resin', number: 'R5-2603', expires: '2027-08-31', mass: 25, storeTemperature: celsius(6), care: 'roll' },
+      { id: 's5-h-1', part: 'hardener', number: 'H5-2611', expires: '2026-09-30', mass: 10, storeTemperature: null, care: 'plain' },
+      { id: 's5-h-2', part: 'hardener', number: 'H5-2702', expires: '2028-02-28', mass: 10, storeTemperature: null, care: 'plain' },
+    ],
+    chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
     viscosityPoints: [
       { temperature: celsius(20), viscosity: 0.38 },
       { temperature: celsius(30), viscosity: 0.2 },
@@ -122,7 +130,7 @@ export const demoMaterials: Material[] = [
     ],
   },
   {
-    id: 'polyester-p2', kind: 'resin', price: 4.5, name: 'Polyester P2, peroxide', source, density: 1090, hardenerParts: 1.5, chemistry: 'radical', gelViscosityRatio: null,
+    id: 'polyester-p2', kind: 'resin', price: 4.5, name: 'Polyester P2, peroxide', source, resinDensity: 1090, hardenerDensity: 1160, density: 1090, hardenerParts: 1.5, chemistry: 'radical', gelViscosityRatio: null,
     viscosityPoints: [
       { temperature: celsius(15), viscosity: 0.24 },
       { temperature: celsius(25), viscosity: 0.16 },
@@ -149,7 +157,7 @@ export const demoMaterials: Material[] = [
     heatToGel: 230000,
   },
   {
-    id: 'vinyl-ester-v1', kind: 'resin', price: 7.5, name: 'Vinyl ester V1, 1.2 % catalyst', source, density: 1060, hardenerParts: 1.2, chemistry: 'radical', gelViscosityRatio: null, gelMass: 0,
+    id: 'vinyl-ester-v1', kind: 'resin', price: 7.5, name: 'Vinyl ester V1, 1.2 % catalyst', source, resinDensity: 1060, hardenerDensity: 1160, density: 1060, hardenerParts: 1.2, chemistry: 'radical', gelViscosityRatio: null, gelMass: 0,
     viscosityPoints: [
       { temperature: celsius(18), viscosity: 0.26 },
       { temperature: celsius(25), viscosity: 0.195 },

@@ -27,7 +27,7 @@ function jobIn(file: string): Job {
 describe('files of earlier versions', () => {
   test('there is one of every version before this', () => {
     const versions = new Set(files.map((file) => rawOf(file).version));
-    expect([...versions].sort()).toEqual([1, 2, 3, 4, 5, 6, 7]);
+    expect([...versions].sort()).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
   });
 
   test.each(files)('%s opens, comes out the same each time, and is forecast', (file) => {
@@ -97,7 +97,18 @@ describe('files of earlier versions', () => {
       }
     }
     expect(job.zones).toHaveLength(raw.zones.filter(({ purpose }) => purpose === 'part').length);
-    expect(job.resin.batches[0]!.id).toBe('batch-1');
+    expect(job.resin.batches.map(({ id }) => id)).toContain('batch-1');
+  });
+
+  test('version 8: what was put on once so much was drawn becomes batches by their own mass, the first among them', () => {
+    // Put on after 2 kg and after 3.5 kg: 2 kg, 1.5 kg, and the rest.
+    const { batches } = jobIn('version-8-footbridge-kerb-plate.json').resin;
+    expect(batches).toEqual([
+      { id: 'batch-first', stationId: null, mixedAt: 0, mass: 2 },
+      { id: 'batch-2', stationId: null, mixedAt: 1800, mass: 1.5 },
+      { id: 'batch-3', stationId: null, mixedAt: 3600, mass: null },
+    ]);
+    expect(jobIn('version-8-dome-gore-7.json').resin.batches).toEqual([]);
   });
 
   test('the spinner of version 4 asks the same question as that of today', () => {

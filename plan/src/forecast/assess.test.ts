@@ -4,7 +4,8 @@ import { partArea } from '../part/figures.ts';
 import { stackOf } from '../laminate/stack.ts';
 import { emptyJob } from '../job/new-job.ts';
 import { resinToMix } from '../resin/ledger.ts';
-import { batchMasses, runConditionsOf } from '../resin/run.ts';
+import { batchesOf } from '../resin/batches.ts';
+import { runConditionsOf } from '../resin/run.ts';
 import { describe, expect, test } from '@jest/globals';
 import type { Job } from '@wick/contract/job/job';
 import { requestOf } from '@wick/core/flow/problem';
@@ -145,11 +146,17 @@ describe('what runs on a clock', () => {
     const run = runConditionsOf(spinner, demoShop)!;
     const split = {
       ...spinner,
-      resin: { ...spinner.resin, batches: [{ id: 'second', mixedAt: 600, after: 0.5 }] },
+      resin: {
+        ...spinner.resin,
+        batches: [
+          { id: 'first', stationId: null, mixedAt: 0, mass: 0.5 },
+          { id: 'second', stationId: null, mixedAt: 600, mass: null },
+        ],
+      },
     };
     expect(run.pot!.mass).toBeCloseTo(resinToMix(spinner, demoShop)!, 9);
     expect(runConditionsOf(split, demoShop)!.pot!.mass).toBe(0.5);
-    expect(batchMasses(split, demoShop)[1]).toBeCloseTo(run.pot!.mass - 0.5, 9);
+    expect(batchesOf(split, demoShop)[1]!.mass).toBeCloseTo(resinToMix(split, demoShop)! - 0.5, 9);
     const verdict = assess(spinner, demoShop, COARSE).verdict!;
     const { gelTime, knownUntil } = forecastPot({ ...run, ...run.pot!, start: run.temperature });
     expect(verdict.gelTime).toBe(Math.min(gelTime, knownUntil));
@@ -169,18 +176,21 @@ describe('what runs on a clock', () => {
     expect(warm!).toBeLessThan(cold!);
   });
 
-  test('a second batch put on late brings younger resin', () => {
+  test('a second batch poured late brings younger resin', () => {
     const job = withThirdFeedAt(2.2);
     const age = (batches: Job['resin']['batches']) => {
       const resin = { ...job.resin, batches, mouldTemperature: job.resin.temperature };
       const problem = problemOf({ ...job, resin }, demoShop);
       const { inletState } = requestOf(problem, COARSE).resin!;
-      // The second is put on when 5 kg of 1130 kg/m3 have been drawn.
-      return [0, 8 / 1130].map((drawn) => inletState(1800, drawn));
+      return inletState(1800, 5 / 1060);
     };
-    const [first, second] = age([{ id: 'second', mixedAt: 1200, after: 5 }]);
-    expect(second!).toBeLessThan(first!);
-    expect(age([])[1]).toBe(age([])[0]);
+    const second = (mixedAt: number) => [
+      { id: 'first', stationId: null, mixedAt: 0, mass: 6 },
+      { id: 'second', stationId: null, mixedAt, mass: null },
+    ];
+    expect(age(second(1200))).toBeLessThan(0.8 * age([]));
+    // One that is poured later than that has no part in it yet.
+    expect(age(second(2400))).toBeGreaterThan(age(second(1200)));
   });
 });
 

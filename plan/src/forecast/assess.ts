@@ -65,7 +65,11 @@ export interface Timeline {
   runTime(clockTime: number): number;
 }
 
-export function timelineOf(flow: FlowForecast, clock: ResinClock, openTime: number): Timeline {
+export function timelineOf(
+  flow: Pick<FlowForecast, 'timeUnit'>,
+  clock: ResinClock,
+  openTime: number,
+): Timeline {
   if (flow.timeUnit === 'seconds')
     return {
       clockTime: (time) => openTime + time,

@@ -173,7 +173,10 @@ const jobs: Record<string, Job> = {
       temperature: 293,
       mouldTemperature: 300,
       drift: 1e-4,
-      batches: [{ id: 'batch', mixedAt: 300, after: 0.1 }],
+      batches: [
+        { id: 'batch', stationId: null, mixedAt: 0, mass: 0.1 },
+        { id: 'later', stationId: null, mixedAt: 300, mass: 0.12 },
+      ],
     },
   },
 };

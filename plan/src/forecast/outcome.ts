@@ -2,12 +2,10 @@ import type { Outcome } from '@wick/contract/job/result';
 import type { Shop } from '@wick/contract/shop';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { lineLength } from '@wick/core/geometry/polygon';
-import { resinLedger } from '@wick/core/ledger/resin-ledger';
 import type { Verdict } from '@wick/core/verdict/verdict';
 import type { LaidJob } from '../job/laid.ts';
-import { partSums } from '../laminate/ply-book.ts';
 import { hoseRunsOf } from '../layout/hoses.ts';
-import { ledgerRequestOf } from '../resin/ledger.ts';
+import { ledgerOf } from '../resin/ledger.ts';
 
 /**
  * What a forecast comes to, for comparing layouts. Masses need a resin, and so does the verdict.
@@ -41,7 +39,7 @@ export function outcomeOf(job: LaidJob, shop: Shop, flow: FlowForecast, verdict:
 
 /** Resin that is thrown away, kg. */
 function wastedResin(job: LaidJob, shop: Shop, flow: FlowForecast): number {
-  const { rows } = resinLedger(ledgerRequestOf(job, partSums(job, shop), flow));
+  const rows = ledgerOf(job, shop, flow)?.rows ?? [];
   return rows.filter(({ where }) => where === 'waste').reduce((sum, { mass }) => sum + mass, 0);
 }
 

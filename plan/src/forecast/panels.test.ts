@@ -1,5 +1,4 @@
 import { expect, test } from '@jest/globals';
-import { resinLedger } from '@wick/core/ledger/resin-ledger';
 import { ModelError } from '@wick/core/model-error';
 import { forecastPot } from '@wick/core/resin/pot';
 import { bandFor, fills } from '@wick/core/verdict/rule';
@@ -8,10 +7,10 @@ import fc from 'fast-check';
 import { scoreOf } from '../advice/score.ts';
 import { demoJobs, demoShop } from '../demo/jobs.ts';
 import { laidOut } from '../job/laid.ts';
-import { partSums } from '../laminate/ply-book.ts';
 import { hasFront } from '../processes/processes.ts';
-import { ledgerRequestOf, resinToMix } from '../resin/ledger.ts';
-import { batchMasses, runConditionsOf } from '../resin/run.ts';
+import { batchesOf } from '../resin/batches.ts';
+import { ledgerOf, resinToMix } from '../resin/ledger.ts';
+import { runConditionsOf } from '../resin/run.ts';
 import { anyEdit } from '../test/any-edit.ts';
 import { assess, timelineOf } from './assess.ts';
 import { outcomeOf } from './outcome.ts';
@@ -101,10 +100,10 @@ test('over random jobs no band is better than its chance and its time allow, and
         // Masses: what the ledger adds up is what is mixed, batch by batch.
         const total = resinToMix(job, demoShop);
         if (total !== null) {
-          expect(resinLedger(ledgerRequestOf(job, partSums(job, demoShop))).total).toBe(total);
-          const masses = batchMasses(job, demoShop);
-          if (masses.every((mass) => mass !== null))
-            expect(masses.reduce((sum, mass) => sum! + mass!, 0)).toBeCloseTo(total, 6);
+          expect(ledgerOf(job, demoShop)!.total).toBe(total);
+          const batches = batchesOf(job, demoShop);
+          if (batches.some(({ isRest, mass }) => isRest && mass > 0))
+            expect(batches.reduce((sum, { mass }) => sum + mass, 0)).toBeCloseTo(total, 6);
         }
         expect(verdictSentence(verdict)).not.toMatch(/NaN|undefined/);
       },

@@ -13,7 +13,9 @@ import { clockResin } from '@wick/core/resin/resin-system';
 import type { LaidJob, LaidZone } from '../job/laid.ts';
 import { stackRequestOf } from '../laminate/stack.ts';
 import { hoseOfLine, hoseOfTee, potLevelOf } from '../layout/hoses.ts';
-import { batchMasses, runConditionsOf } from '../resin/run.ts';
+import { batchesOf } from '../resin/batches.ts';
+import { potIndexOf, potsOf, type FeedPot } from '../resin/pots.ts';
+import { runConditionsOf } from '../resin/run.ts';
 import { settle } from '../settle.ts';
 import { conducts, laidOn } from '../stack/laid-on.ts';
 import { patchesOn } from '../stack/regions.ts';
@@ -28,7 +30,7 @@ export interface Simplification {
 function needsSeconds({ resin, zones }: LaidJob): boolean {
   return (
     resin.mouldTemperature !== null ||
-    resin.batches.length > 0 ||
+    resin.batches.length > 1 ||
     zones.some((zone) => zone.temperature !== null)
   );
 }
@@ -61,13 +63,14 @@ export function problemOf(job: LaidJob, shop: Shop, simply: Simplification = {})
   const layered = simply.layers ?? runsInLayers(job);
   const soft = simply.soft ?? job.forecast.soft;
   const seconds = needsSeconds(job);
+  const pots = potsOf(job);
   const run = runsOnClock(job) || soft ? boundRun(job, shop) : null;
   const density = settled['resin.density'].value;
   return {
     outline: polygonOf(job.part.outline),
     holes: job.part.holes.map((hole) => polygonOf(hole.outline)),
     rise: job.part.rise,
-    lines: job.lines.map((line) => lineOf(line, job, density)),
+    lines: job.lines.map((line) => lineOf(line, job, density, pots)),
     marks: job.marks,
     coverings: coveringsOf(job).map(({ patches }) => patches),
     tees: job.tees.map((tee) => ({
@@ -82,7 +85,7 @@ export function problemOf(job: LaidJob, shop: Shop, simply: Simplification = {})
     moving: seconds
       ? {
           temperatures: temperaturesOf(job, settled['resin.temperature'].value),
-          batches: batchesOf(job, shop, density),
+          batches: job.resin.batches.length > 1 ? flowBatchesOf(job, shop, density) : [],
         }
       : null,
     settles: soft,
@@ -98,14 +101,10 @@ function boundRun(job: LaidJob, shop: Shop) {
   );
 }
 
-function batchesOf(job: LaidJob, shop: Shop, density: number): MovingConditions['batches'] {
-  const [, ...masses] = batchMasses(job, shop);
-  return job.resin.batches.map(({ mixedAt, after }, n) => ({
-    mixedAt,
-    after: after / density,
-    mass: masses[n] ?? null,
-  }));
-}
+const flowBatchesOf = (job: LaidJob, shop: Shop, density: number): MovingConditions['batches'] =>
+  batchesOf(job, shop)
+    .filter(({ mass }) => mass > 0)
+    .map(({ pot, mixedAt, pouredAt, mass }) => ({ pot, mixedAt, pouredAt, mass, volume: mass / density }));
 
 function temperaturesOf({ resin, zones }: LaidJob, temperature: number): number[] {
   const base = resin.mouldTemperature ?? temperature;
@@ -155,7 +154,7 @@ function averaged({ transmissibility, storage }: Stack): FlowLayer {
 }
 
 /** Only what the line's kind makes use of. */
-function lineOf(line: JobLine, job: LaidJob, density: number): LayoutLine {
+function lineOf(line: JobLine, job: LaidJob, density: number, pots: readonly FeedPot[]): LayoutLine {
   const { id, name, kind, points, bore, inlet, startsOpen } = line;
   const own = { id, name, kind, points, bore };
   if (kind === 'race') return { ...own, startsOpen: true, actions: [] };
@@ -169,6 +168,7 @@ function lineOf(line: JobLine, job: LaidJob, density: number): LayoutLine {
     inlet,
     potLevel: potLevelOf(job, line),
     hose: { length: hose.length, bore: hose.bore, tee: line.tee },
+    ...(pots.length > 1 ? { pot: potIndexOf(pots, line) } : {}),
   };
 }
 

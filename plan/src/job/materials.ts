@@ -15,6 +15,8 @@ export function keepUsed(job: Job, added: readonly Material[] = []): Job {
   const used = new Set([
     ...[job.laminate, ...zones.map((zone) => zone.laminate)].flatMap(idsOf),
     job.resin.materialId,
+    job.resin.mixingPotId,
+    job.resin.feedPotId,
     job.vacuum.pumpId,
     job.vacuum.potId,
     ...job.layouts.flatMap(({ lines, layers }) => [

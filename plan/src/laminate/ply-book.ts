@@ -80,6 +80,8 @@ export function plyCutsOf(job: LaidJob): (PlyCut & { readonly plyId: string; rea
 
 /** What a part takes, zone by zone added up; masses kg, volumes m3, area m2. */
 export interface PartSums {
+  /** The same of each laminate, as booksOf has them; of each what lies in it alone. */
+  readonly books: readonly BookSums[];
   readonly area: number;
   readonly fibre: number;
   readonly core: number;
@@ -87,6 +89,17 @@ export interface PartSums {
   /** More of it, as the plies open up under the resin's own pressure; none where halves of a mould hold them. */
   readonly resinAsItOpens: number;
   readonly resinInConsumables: number;
+  readonly resinInCore: number;
+}
+
+export interface BookSums {
+  readonly zoneId: string | null;
+  readonly name: string;
+  readonly isBrake: boolean;
+  readonly fibre: number;
+  readonly core: number;
+  readonly resinInPlies: number;
+  readonly resinAsItOpens: number;
   readonly resinInCore: number;
 }
 
@@ -106,16 +119,17 @@ export function partSums(job: LaidJob, shop: Shop): PartSums {
   };
 }
 
-function sumsOf(job: LaidJob, shop: Shop) {
+function sumsOf(job: LaidJob, shop: Shop): Omit<PartSums, 'area' | 'resinInConsumables'> {
   const books = booksOf(job);
   const regions = regionsOf(job);
   const { pressesAll } = processOf(job);
   const drawn = new Map(plyCutsOf(job).map((cut) => [cut.plyId, cut.region]));
-  const sums = { fibre: 0, core: 0, resinInPlies: 0, resinAsItOpens: 0, resinInCore: 0 };
-  books.forEach((book, n) => {
+  const found = books.map((book, n): BookSums => {
+    const { zoneId, name, isBrake } = book;
+    const sums = { fibre: 0, core: 0, resinInPlies: 0, resinAsItOpens: 0, resinInCore: 0 };
     const region = regions[n]!;
     const area = regionArea(region);
-    if (book.laminate.plies.length === 0 || area === 0) return;
+    if (book.laminate.plies.length === 0 || area === 0) return { zoneId, name, isBrake, ...sums };
     const stack = stackOfBook(job, book, shop);
     const areas = new Map<Region, number>();
     const areaIn = (own: Region) => {
@@ -130,9 +144,18 @@ function sumsOf(job: LaidJob, shop: Shop) {
       sums.fibre += covered * (materialOf(job, ply.materialId, 'fabric')?.arealWeight ?? 0);
       sums.resinInPlies += covered * thickness * (1 - fraction);
     });
-    if (pressesAll) sums.resinAsItOpens += area * stack.resinAsItOpens;
-    sums.core += area * stack.coreWeight;
-    sums.resinInCore += area * stack.resinInCore;
+    if (pressesAll) sums.resinAsItOpens = area * stack.resinAsItOpens;
+    sums.core = area * stack.coreWeight;
+    sums.resinInCore = area * stack.resinInCore;
+    return { zoneId, name, isBrake, ...sums };
   });
-  return sums;
+  const all = (of: (own: BookSums) => number) => found.reduce((sum, own) => sum + of(own), 0);
+  return {
+    books: found,
+    fibre: all(({ fibre }) => fibre),
+    core: all(({ core }) => core),
+    resinInPlies: all((own) => own.resinInPlies),
+    resinAsItOpens: all((own) => own.resinAsItOpens),
+    resinInCore: all((own) => own.resinInCore),
+  };
 }

@@ -70,6 +70,10 @@ describe('hoses of a layout', () => {
 
   test('the resin ledger counts every feed hose, and none that leads to the pump', () => {
     const request = ledgerRequestOf({ ...gore, stations: [pump] }, partSums(gore, demoShop));
-    expect(request.hoses.map(({ length }) => length)).toEqual([1.2, 1.2, 1.2]);
+    const hoses = request.items.filter(({ what }) => what === 'hose');
+    // 1.2 m of 12 mm each.
+    const bore = (Math.PI / 4) * 0.012 ** 2;
+    expect(hoses.map(({ volume }) => volume / bore)).toEqual([1, 1, 1].map(() => expect.closeTo(1.2, 9)));
+    expect(hoses.map(({ sources }) => sources[0]!.id)).toEqual(['feed-1', 'feed-2', 'feed-3']);
   });
 });

@@ -1,13 +1,27 @@
-import { materialOf } from '../job/material-of.ts';
-import { settledIn } from '../settle.ts';
-import { lineLength } from '@wick/core/geometry/polygon';
-import { hoseRunsOf } from '../layout/hoses.ts';
-import type { LaidJob } from '../job/laid.ts';
-import { partSums, type PartSums } from '../laminate/ply-book.ts';
-import type { FlowForecast } from '@wick/core/flow/forecast';
-import { resinLedger, type ResinLedgerRequest } from '@wick/core/ledger/resin-ledger';
-import { ModelError } from '@wick/core/model-error';
 import type { Shop } from '@wick/contract/shop';
+import type { FlowForecast } from '@wick/core/flow/forecast';
+import { lineLength } from '@wick/core/geometry/polygon';
+import {
+  resinLedger,
+  type LedgerItem,
+  type LedgerSource,
+  type ResinLedger,
+  type ResinLedgerRequest,
+} from '@wick/core/ledger/resin-ledger';
+import { ModelError } from '@wick/core/model-error';
+import type { LaidJob } from '../job/laid.ts';
+import { materialOf } from '../job/material-of.ts';
+import { partSums, type PartSums } from '../laminate/ply-book.ts';
+import { hoseRunsOf } from '../layout/hoses.ts';
+import { settledIn } from '../settle.ts';
+import { layerWord } from '../stack/kinds.ts';
+import { resinInLayer } from '../stack/uptake.ts';
+import { batchCountOf, potsOf } from './pots.ts';
+
+/** A pot of which nobody has said how much it holds: common practice, no source. */
+export const USUAL_POT = 0.01;
+
+const boreVolume = ({ length, bore }: { length: number; bore: number }) => (Math.PI / 4) * bore ** 2 * length;
 
 /**
  * Input of the resin ledger; of no resin yet, with a usual density and no hardener.
@@ -21,28 +35,100 @@ export function ledgerRequestOf(
   return {
     density: settledIn(job, 'resin.density'),
     hardenerParts: materialOf(job, job.resin.materialId, 'resin')?.hardenerParts ?? 0,
-    resinInPlies: sums.resinInPlies,
-    resinAsItOpens: flow?.resinAtEnd ? Math.max(0, flow.resinAtEnd - sums.resinInPlies) : sums.resinAsItOpens,
-    resinInConsumables: sums.resinInConsumables,
-    resinInCore: sums.resinInCore,
-    lines: job.lines
-      .filter((line) => line.kind === 'feed')
-      .map((line) => ({ length: lineLength(line.points), bore: line.bore })),
-    hoses: hoseRunsOf(job).filter(({ kind }) => kind === 'feed'),
-    vented: flow?.vented ?? 0,
+    items: [...inLaminates(sums, flow), ...inLayers(job), ...inLines(job), ...ofVents(job, flow)],
     reserve: job.resin.reserve,
     leftInPot: settledIn(job, 'resin.heel'),
+    potCapacity: materialOf(job, job.resin.feedPotId, 'pot')?.capacity ?? USUAL_POT,
+    potCount: potsOf(job).length,
+    batchCount: batchCountOf(job),
     fibre: sums.fibre,
   };
 }
 
-/** Resin to mix in all, kg; null where the laminate does not tell yet. */
-export function resinToMix(job: LaidJob, shop: Shop): number | null {
+function inLaminates(sums: PartSums, flow: FlowForecast | null): LedgerItem[] {
+  const sourceOf = (zoneId: string | null): LedgerSource =>
+    zoneId === null ? { kind: 'part', id: null } : { kind: 'zone', id: zoneId };
+  const single = sums.books.length === 1;
+  const plies = sums.books.map(({ zoneId, name, isBrake, resinInPlies }): LedgerItem => ({
+    what: 'plies',
+    name: single ? 'Plies' : `Plies, ${name}`,
+    volume: resinInPlies,
+    where: isBrake ? 'waste' : 'part',
+    sources: [sourceOf(zoneId)],
+  }));
+  const opens = flow?.resinAtEnd ? Math.max(0, flow.resinAtEnd - sums.resinInPlies) : sums.resinAsItOpens;
+  const withCore = sums.books.filter(({ resinInCore }) => resinInCore > 0);
+  return [
+    ...plies,
+    {
+      what: 'opens',
+      name: 'As the plies open up under it',
+      volume: opens,
+      where: 'part',
+      sources: sums.books.filter((own) => own.resinAsItOpens > 0).map(({ zoneId }) => sourceOf(zoneId)),
+    },
+    {
+      what: 'core',
+      name: 'Core holes, cuts and faces',
+      volume: sums.resinInCore,
+      where: 'part',
+      sources: withCore.map(({ zoneId }) => sourceOf(zoneId)),
+    },
+  ];
+}
+
+const inLayers = (job: LaidJob): LedgerItem[] =>
+  job.layers.map((layer) => ({
+    what: 'layer',
+    name: job.materials.find(({ id }) => id === layer.materialId)?.name ?? layerWord(layer.kind),
+    volume: resinInLayer(job, layer),
+    where: 'waste',
+    sources: [{ kind: 'layer', id: layer.id }],
+  }));
+
+function inLines(job: LaidJob): LedgerItem[] {
+  const lines = job.lines
+    .filter(({ kind }) => kind === 'feed')
+    .map(({ id, name, points, bore }): LedgerItem => ({
+      what: 'line',
+      name,
+      volume: boreVolume({ length: lineLength(points), bore }),
+      where: 'waste',
+      sources: [{ kind: 'line', id }],
+    }));
+  const tees = new Set(job.tees.map(({ id }) => id));
+  const hoses = hoseRunsOf(job)
+    .filter(({ kind }) => kind === 'feed')
+    .map(({ id, name, length, bore }): LedgerItem => ({
+      what: 'hose',
+      name: `Hose to ${name}`,
+      volume: boreVolume({ length, bore }),
+      where: 'waste',
+      sources: [{ kind: tees.has(id) ? 'tee' : 'line', id }],
+    }));
+  return [...lines, ...hoses];
+}
+
+const ofVents = (job: LaidJob, flow: FlowForecast | null): LedgerItem[] => [
+  {
+    what: 'vents',
+    name: 'Into the catch pot',
+    volume: flow?.vented ?? 0,
+    where: 'waste',
+    sources: job.lines.filter(({ kind }) => kind === 'vent').map(({ id }) => ({ kind: 'line', id })),
+  },
+];
+
+/** The ledger of a job; null where the laminate does not tell yet. */
+export function ledgerOf(job: LaidJob, shop: Shop, flow: FlowForecast | null = null): ResinLedger | null {
   if (job.laminate.plies.length === 0) return null;
   try {
-    return resinLedger(ledgerRequestOf(job, partSums(job, shop))).total;
+    return resinLedger(ledgerRequestOf(job, partSums(job, shop), flow));
   } catch (error) {
     if (error instanceof ModelError) return null;
     throw error;
   }
 }
+
+/** Resin to mix in all, kg; null where the laminate does not tell yet. */
+export const resinToMix = (job: LaidJob, shop: Shop): number | null => ledgerOf(job, shop)?.total ?? null;

@@ -3,12 +3,12 @@ import type { RunConditions } from '@wick/core/verdict/verdict';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { settle, settledIn, type Settling } from '../settle.ts';
-import { resinToMix } from './ledger.ts';
+import { batchesOf, preparationOf } from './batches.ts';
 
 /** Times before the first feed opens, s since first mix. */
 export function prelude(job: Settling) {
   const mixed = settledIn(job, 'resin.mixDuration');
-  const degassed = mixed + settledIn(job, 'resin.degasDuration');
+  const degassed = preparationOf(job);
   return { mixed, degassed, open: degassed + settledIn(job, 'resin.hoseFillDuration') };
 }
 
@@ -16,22 +16,19 @@ export function prelude(job: Settling) {
 export function runConditionsOf(job: LaidJob, shop: Shop): RunConditions | null {
   const resin = materialOf(job, job.resin.materialId, 'resin');
   if (!resin) return null;
-  const [mass] = batchMasses(job, shop);
+  const mass = firstMass(job, shop);
   return {
     resin,
     temperature: settle(job, shop)['resin.temperature'].value,
     drift: job.resin.drift ?? 0,
-    pot: mass ? { mass, ambient: shop.temperature } : null,
+    pot: mass > 0 ? { mass, ambient: shop.temperature } : null,
     openTime: prelude(job).open,
   };
 }
 
-/** What goes into the pot, kg, batch by batch, the first one first: each lasts until the next is put on. Null where it is not known. */
-export function batchMasses(job: LaidJob, shop: Shop): (number | null)[] {
-  const total = resinToMix(job, shop);
-  const starts = [0, ...job.resin.batches.map(({ after }) => after)];
-  return starts.map((start, n) => {
-    const end = starts[n + 1] ?? total;
-    return end !== null && end > start ? end - start : null;
-  });
+/** Of the heaviest batch that a pot starts with, kg: the verdict's clock is its. 0 where it is not known. */
+function firstMass(job: LaidJob, shop: Shop): number {
+  const first = new Map<number, number>();
+  for (const { pot, mass } of batchesOf(job, shop)) if (!first.has(pot)) first.set(pot, mass);
+  return Math.max(0, ...first.values());
 }

@@ -13,12 +13,15 @@ const areas = remembering<number>();
 
 /** Resin left in flow meshes and peel plies, m3: wherever they lie on laminates with plies, and past the part's edge. */
 export const resinInLayers = (job: LaidJob): number =>
-  job.layers.reduce((sum, layer) => {
-    const uptake = uptakeOf(job, layer);
-    if (uptake === 0) return sum;
-    const on = [...whatItHangsOn(job, layer), job.zones, job.laminate, layer];
-    return sum + uptake * areas(on, () => areaOf(job, layer));
-  }, 0);
+  job.layers.reduce((sum, layer) => sum + resinInLayer(job, layer), 0);
+
+/** Of one of them. */
+export function resinInLayer(job: LaidJob, layer: JobLayer): number {
+  const uptake = uptakeOf(job, layer);
+  if (uptake === 0) return 0;
+  const on = [...whatItHangsOn(job, layer), job.zones, job.laminate, layer];
+  return uptake * areas(on, () => areaOf(job, layer));
+}
 
 function areaOf(job: LaidJob, layer: JobLayer): number {
   const lain = regionOf(job, layer);

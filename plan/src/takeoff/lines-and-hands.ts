@@ -1,12 +1,10 @@
 import type { Material } from '@wick/contract/materials';
 import { lineLength } from '@wick/core/geometry/polygon';
-import { resinLedger } from '@wick/core/ledger/resin-ledger';
-import { ModelError } from '@wick/core/model-error';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
-import { partSums } from '../laminate/ply-book.ts';
 import { hoseRunsOf } from '../layout/hoses.ts';
-import { ledgerRequestOf } from '../resin/ledger.ts';
+import { ledgerOf } from '../resin/ledger.ts';
+import { batchCountOf } from '../resin/pots.ts';
 import { layersOf } from '../stack/lies.ts';
 import type { Bare, TakeOffRequest } from './taken.ts';
 
@@ -70,29 +68,27 @@ export function fittingsOf(job: LaidJob, materials: readonly Material[]): Bare[]
 
 export function resinOf(job: LaidJob, { shop, materials }: TakeOffRequest): Bare[] {
   const resin = materialOf(job, job.resin.materialId, 'resin');
-  if (!resin || job.laminate.plies.length === 0) return [];
-  try {
-    const ledger = resinLedger(ledgerRequestOf(job, partSums(job, shop)));
-    const bucket = materials.find((own) => own.kind === 'pot' && own.use === 'mixing') ?? null;
-    const held = bucket?.kind === 'pot' ? bucket.capacity * FULL_BUCKET * resin.density : Infinity;
-    return [
-      {
-        ...{ phase: 'resin', name: resin.name, material: resin, unit: 'mass', amount: ledger.total, each: 1 },
-        why: `ledger: ${(1e3 * ledger.resin).toFixed(0)} g resin and ${(1e3 * ledger.hardener).toFixed(0)} g hardener`,
-      },
-      {
-        ...{ phase: 'resin', name: bucket?.name ?? 'Bucket', material: bucket, unit: 'piece', each: null },
-        amount: Math.max(1 + job.resin.batches.length, Math.ceil(ledger.total / held)),
-        why: 'mix, filled to six tenths',
-      },
-    ];
-  } catch (error) {
-    if (error instanceof ModelError) return [];
-    throw error;
-  }
+  const ledger = resin && ledgerOf(job, shop);
+  if (!resin || !ledger) return [];
+  const bucket =
+    materialOf(job, job.resin.mixingPotId, 'pot') ??
+    materials.find((own) => own.kind === 'pot' && own.use === 'mixing') ??
+    null;
+  const held = bucket?.kind === 'pot' ? bucket.capacity * FULL_BUCKET * resin.density : Infinity;
+  return [
+    {
+      ...{ phase: 'resin', name: resin.name, material: resin, unit: 'mass', amount: ledger.total, each: 1 },
+      why: `ledger: ${(1e3 * ledger.resin).toFixed(0)} g resin and ${(1e3 * ledger.hardener).toFixed(0)} g hardener`,
+    },
+    {
+      ...{ phase: 'resin', name: bucket?.name ?? 'Bucket', material: bucket, unit: 'piece', each: null },
+      amount: Math.max(batchCountOf(job), Math.ceil(ledger.total / held)),
+      why: 'mix, filled to six tenths',
+    },
+  ];
 }
 
-export const batchesOf = (job: LaidJob) => (job.resin.materialId === null ? 0 : 1 + job.resin.batches.length);
+export const batchesMixed = (job: LaidJob) => (job.resin.materialId === null ? 0 : batchCountOf(job));
 
 export function handsOf({ people, hours, materials }: TakeOffRequest, batches: number): Bare[] {
   const used = (use: string) => materials.find((own) => own.kind === 'sundry' && own.use === use) ?? null;

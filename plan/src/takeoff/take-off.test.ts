@@ -38,7 +38,7 @@ describe('take-off of the kerb plate, by hand', () => {
     expect(taken(plate, 'Hose clamp').amount).toBe(3);
   });
 
-  test('resin to the gram: plies, opened plies, mesh, peel ply, line, hose and heel', () => {
+  test('resin to the gram: plies, opened plies, mesh, peel ply, line, hose, bucket and heel', () => {
     const load = availablePressure(plate, demoShop);
     const fraction = 0.53 * (load / 1e5) ** 0.05;
     const solid = (14 * 0.85) / 2550;
@@ -50,7 +50,10 @@ describe('take-off of the kerb plate, by hand', () => {
     const mesh = (area - 0.05 * 0.35 - (Math.PI / 2) * 0.05 ** 2) * 1.2e-3 * 0.86;
     const peel = 1.34 * 0.49 * 8e-5;
     const tubes = (Math.PI / 4) * 0.012 ** 2 * (0.39 + 1.5);
-    const mass = 1120 * (plies + opened + mesh + peel + tubes) + 0.4;
+    const drawn = plies + opened + mesh + peel + tubes;
+    // A film of 0.2 mm on bottom and wall of a bucket as tall as wide.
+    const film = 2e-4 * 1.25 * Math.PI * Math.cbrt((4 * drawn) / Math.PI) ** 2;
+    const mass = 1120 * (drawn + film) + 0.4;
     expect(Math.abs(taken(plate, 'Epoxy extra slow S5').amount - mass)).toBeLessThan(1e-3);
   });
 

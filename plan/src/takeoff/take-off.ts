@@ -5,7 +5,7 @@ import { sidesOf } from '@wick/core/geometry/sides';
 import { regionArea, subtract, type Region } from '@wick/core/geometry/overlay';
 import { piecesOf } from '@wick/core/kit/cut-pieces';
 import { nest } from '@wick/core/kit/nest';
-import { batchesOf, fittingsOf, handsOf, linesOf, resinOf } from './lines-and-hands.ts';
+import { batchesMixed, fittingsOf, handsOf, linesOf, resinOf } from './lines-and-hands.ts';
 import type { Bare, TakenItem, TakeOffRequest } from './taken.ts';
 import { bagOf, type Bag } from '../bag/bag.ts';
 import type { LaidJob } from '../job/laid.ts';
@@ -40,7 +40,7 @@ export function takeOffOf(job: LaidJob, request: TakeOffRequest): TakeOff {
     ...linesOf(job),
     ...fittingsOf(job, request.materials),
     ...resinOf(job, request),
-    ...handsOf(request, batchesOf(job)),
+    ...handsOf(request, batchesMixed(job)),
   ].map((item) => priced(item, request.materials));
   return {
     items,

@@ -112,7 +112,13 @@ export const moves: Readonly<Record<string, Move>> = {
   name: (_, dice) => withName(`Job ${Math.floor(100 * dice())}`),
   rise: (_, dice) => withPart({ rise: dice() < 0.5 ? null : { x: dice() / 4, y: dice() / 4 } }),
   temperature: (_, dice) => withResin({ temperature: 283 + 20 * dice() }),
-  batch: (_, dice, id) => withResin({ batches: [{ id, mixedAt: 900 * dice(), after: 0.1 + dice() }] }),
+  batch: (_, dice, id) =>
+    withResin({
+      batches: [
+        { id: `${id}-first`, stationId: null, mixedAt: 0, mass: 0.1 + dice() },
+        { id, stationId: null, mixedAt: 900 * dice(), mass: null },
+      ],
+    }),
   doubt: (_, dice) => withDoubt({ permeability: 1 + dice() }),
   reserve: (_, dice) => withResin({ reserve: dice() < 0.3 ? null : { kind: 'share', share: dice() } }),
   heel: (_, dice) => withValueAt('resin.heel', dice() < 0.3 ? null : dice()),

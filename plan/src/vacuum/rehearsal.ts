@@ -7,6 +7,7 @@ import { passTime, type BagParts, type BagState } from '@wick/core/vacuum/bag-wo
 import { mostThroughput } from '@wick/core/vacuum/drop-test';
 import { heardLevel, shownBy } from '@wick/core/vacuum/gauge-reading';
 import type { LaidJob } from '../job/laid.ts';
+import { createScaleWorld, SCALE_EVERY } from '../resin/scale-world.ts';
 import { ambientOf } from '../shop/ambient.ts';
 import { airBudgetOf } from './air.ts';
 import { freeVolumeOf } from './free-volume.ts';
@@ -17,7 +18,7 @@ import { evacuationOf } from './reach.ts';
 export type SimulatedInstrument = Pick<
   Instrument,
   'id' | 'name' | 'measures' | 'unit' | 'resolution' | 'noise'
-> & { readonly place: 'bag' | 'room' | 'mould' | null };
+> & { readonly place: 'bag' | 'room' | 'mould' | 'bench' | null };
 
 const simulated: readonly SimulatedInstrument[] = [
   {
@@ -64,6 +65,15 @@ const simulated: readonly SimulatedInstrument[] = [
     resolution: 1,
     noise: 0.7,
     place: null,
+  },
+  {
+    id: 'scale',
+    name: 'Scale at the mixing bench',
+    measures: 'mass',
+    unit: 'g',
+    resolution: 1e-3,
+    noise: 3e-4,
+    place: 'bench',
   },
 ];
 
@@ -127,6 +137,8 @@ export function createRehearsal(
   const limit = budget ? mostThroughput(budget) : 1e-3;
   const set = job.resin.mouldTemperature ?? shop.temperature + HEATED;
 
+  const scale = createScaleWorld(run.seed);
+  const scaleShows = simulated.find(({ id }) => id === 'scale')!;
   let bag: BagState = { time: 0, pressure: ambient, moisture: DRY };
   let mould = { time: 0, temperature: set };
   let valve: 'pull' | 'shut' | 'letGo' = 'letGo';
@@ -183,6 +195,11 @@ export function createRehearsal(
       case 'drawn':
         drawTrouble(Math.round(amount));
         return;
+      // What the scale suffers is its own affair.
+      case 'scaleDrifts':
+      case 'scaleFlat':
+      case 'bucketLeans':
+        return;
       case 'none':
         plight = { leaks: new Map(), pumpRuns: true, isSilent: false, heaterRuns: true, weather: 0 };
     }
@@ -201,6 +218,7 @@ export function createRehearsal(
   }
 
   function hear(body: EntryBody): void {
+    scale.hear(body);
     switch (body.kind) {
       case 'pull':
       case 'shut':
@@ -253,6 +271,14 @@ export function createRehearsal(
     return heardLevel(bag.pressure < 0.5 * ambient ? hisses : [], valve === 'pull' && plight.pumpRuns);
   }
 
+  /** What the scale showed up to a time: at ordinary speed a hand that pours watches it. */
+  function weighedUntil(to: number): RehearsalReading[] {
+    return scale.pass(to, Math.max(SCALE_EVERY, spacing / 4)).map(({ sample: n, time, value, random }) => ({
+      ...{ id: `w${n}`, at: Math.round(start + time * 1000), instrumentId: instrumentIn(run, 'scale') },
+      value: shownBy(scaleShows, value, random),
+    }));
+  }
+
   return {
     /** s of the run between readings */
     spacing,
@@ -272,11 +298,14 @@ export function createRehearsal(
         const stop = Math.min(next, end);
         while (fresh.length > 0 && (Date.parse(fresh[0]!.at) - start) / 1000 <= stop) {
           const entry = fresh.shift()!;
-          pass((Date.parse(entry.at) - start) / 1000);
+          const then = (Date.parse(entry.at) - start) / 1000;
+          pass(then);
+          out.push(...weighedUntil(then));
           hear(entry.body);
           done.add(entry.id);
         }
         pass(stop);
+        out.push(...weighedUntil(stop));
         if (next > end) break;
         sample += 1;
         out.push(...shown());

@@ -17,6 +17,7 @@ export const router = createRouter({
         { path: '', redirect: (to) => `/jobs/${String(to.params.id)}/lines` },
         { path: 'script', component: later(() => import('./print/ScriptPage.vue')) },
         { path: 'print', component: later(() => import('./print/PrintPage.vue')) },
+        { path: 'sheet', component: later(() => import('./print/MixSheetPage.vue')) },
         { path: 'kit', component: later(() => import('./print/KitPage.vue')) },
         { path: ':stage', component: () => import('./job/StagePage.vue') },
       ],

@@ -33,7 +33,7 @@ export const stages: readonly Stage[] = [
   {
     id: 'resin',
     name: 'Resin',
-    question: 'How long does the resin stay thin, and how much of it?',
+    question: 'How much, in which batches, and does the bucket ever run dry?',
     component: laterComponent(() => import('./resin/ResinStage.vue')),
   },
   {

@@ -151,6 +151,9 @@ export const fields: Record<MaterialKind, readonly Field[]> = {
   resin: [
     { path: 'density', label: 'Density', quantity: 'density' },
     { path: 'hardenerParts', label: 'Hardener to 100 by weight', quantity: 'number' },
+    { path: 'hardenerVolumeParts', label: 'Hardener to 100 by volume', quantity: 'number', optional: true },
+    { path: 'resinDensity', label: 'Density of the resin alone', quantity: 'density', optional: true },
+    { path: 'hardenerDensity', label: 'Density of the hardener alone', quantity: 'density', optional: true },
     { path: 'gelMass', label: 'Gel times are of a pot of (0: thin film)', quantity: 'mass', optional: true },
     { path: 'chemistry', label: 'Cures as', choices: ['amine', 'radical'], optional: true },
     { path: 'gelViscosityRatio', label: 'Thickens to gel by', quantity: 'factor', optional: true },

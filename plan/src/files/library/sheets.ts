@@ -27,6 +27,8 @@ const listQuantities: Record<string, QuantityName> = {
   'viscosityPoints.viscosity': 'viscosity',
   'gelPoints.temperature': 'temperature',
   'gelPoints.time': 'duration',
+  'lots.mass': 'mass',
+  'lots.storeTemperature': 'temperature',
   directions: 'angle',
 };
 
@@ -194,14 +196,15 @@ function entryOf(row: readonly Cell[], columns: readonly Heading[]): unknown {
 }
 
 /** What is written freely, and what is one of a few words. */
-const words = /^(kind|id|name|source|about\..*\.source)$/;
+const words = /^(kind|id|name|source|about\..*\.source|lots\.\d+\.(id|part|number|care))$/;
+const dates = /^lots\.\d+\.expires$/;
 const isChoice = (kind: MaterialKind, path: string) =>
   path === 'permeability.fibres.packing' ||
   fields[kind].some((field) => field.path === path && field.choices !== undefined);
 
 function valueOf(cell: Cell, kind: MaterialKind, path: string, unit: string | null): unknown {
   if (cell === NONE && !words.test(path)) return null;
-  if (isChoice(kind, path) || words.test(path)) return String(cell);
+  if (isChoice(kind, path) || words.test(path) || dates.test(path)) return String(cell);
   if (cell === EMPTY) return [];
   const number = typeof cell === 'number' ? cell : Number(String(cell).replace(',', '.'));
   if (!Number.isFinite(number))

@@ -12,9 +12,9 @@ const props = defineProps<{ kinds: readonly Material['kind'][] }>();
 const job = useSession();
 const library = useLibraryStore();
 
-/** Price and shelf are the library's own business. */
-const valuesOf = ({ price: _, stock: __, ...values }: Material): unknown =>
-  JSON.parse(JSON.stringify(values));
+/** Price, shelf and containers are the library's own business. */
+const valuesOf = (material: Material): unknown =>
+  JSON.parse(JSON.stringify({ ...material, price: undefined, stock: undefined, lots: undefined }));
 const newer = computed(() =>
   job.laid.materials.flatMap((own) => {
     const stored = props.kinds.includes(own.kind) ? library.find(own.id)?.material : undefined;

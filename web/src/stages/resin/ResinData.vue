@@ -56,6 +56,11 @@ const thickensWords = computed(() => {
 });
 const slopeWords = (fit: { activationEnergy: number; isAssumed: boolean } | null) =>
   fit ? `slope ${(fit.activationEnergy / 1000).toFixed(0)} kJ/mol${fit.isAssumed ? ', assumed' : ''}` : '';
+function setInhibitor(factor: number) {
+  const { gelTable } = props.resin;
+  if (gelTable && factor >= 0.2 && factor <= 20)
+    change({ gelTable: { ...gelTable, inhibitorFactor: factor } });
+}
 function change(changes: Partial<MaterialOf<'resin'>>) {
   job.apply(editMaterial({ ...props.resin, ...changes }));
 }
@@ -127,22 +132,18 @@ async function readCsv(event: Event) {
           <tr>
             <td colspan="4">
               <label class="quiet"
-                >Catalyst in this job, %
+                >Inhibitor makes it longer by
                 <input
                   class="catalyst"
                   type="number"
                   step="0.1"
-                  :value="resin.hardenerParts"
-                  aria-label="Catalyst in this job, percent"
-                  @change="
-                    change({
-                      hardenerParts: Math.max(
-                        0,
-                        Math.min(20, Number(($event.target as HTMLInputElement).value) || 0),
-                      ),
-                    })
-                  "
+                  min="0.2"
+                  max="20"
+                  :value="resin.gelTable.inhibitorFactor ?? 1"
+                  aria-label="Inhibitor makes it so many times longer"
+                  @change="setInhibitor(Number(($event.target as HTMLInputElement).value))"
                 />
+                times, as its sheet or a cup test says
               </label>
             </td>
           </tr>

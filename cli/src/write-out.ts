@@ -2,9 +2,9 @@ import { writeFileSync } from 'node:fs';
 import { CliError } from './exit-codes.ts';
 
 /** Writes a file, or says why it cannot be. */
-export function writeText(path: string, text: string): void {
+export function writeOut(path: string, content: string | Uint8Array): void {
   try {
-    writeFileSync(path, text);
+    writeFileSync(path, content);
   } catch (error) {
     throw new CliError(
       'file',

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { chemistryOf } from '@wick/core/resin/resin-system';
+import { quickRuleWords } from '@wick/plan/resin/words';
+import { computed } from 'vue';
+import { useForecast, useSession } from '../../compute/use-desk.ts';
+import { useShopStore } from '../../data/shop-store.ts';
+import NewerValues from '../common/NewerValues.vue';
+import { useBench } from './bench.ts';
+import OutButtons from './OutButtons.vue';
+import PotPanel from './PotPanel.vue';
+
+/** How much to mix, and why the rule of thumb says otherwise. */
+const bench = useBench();
+const shop = useShopStore();
+const job = useSession();
+const forecast = useForecast();
+const lastUse = computed(() => {
+  const fill = forecast.verdict?.fillTime ?? Infinity;
+  return Number.isFinite(fill) ? fill : (forecast.clock?.gelTime ?? 3600);
+});
+const words = computed(() => bench.ledger && quickRuleWords(bench.ledger, (mass) => shop.show(mass, 'mass')));
+const other = computed(() =>
+  bench.system && chemistryOf(bench.system) === 'radical' ? 'Catalyst' : 'Hardener',
+);
+</script>
+
+<template>
+  <template v-if="bench.ledger">
+    <div class="quiet">Resin to mix</div>
+    <div class="number huge" data-testid="resin-mass">{{ shop.show(bench.ledger.total, 'mass') }}</div>
+    <div class="row">
+      <span>Resin</span><span class="number">{{ shop.show(bench.ledger.resin, 'mass') }}</span>
+    </div>
+    <div class="row">
+      <span>{{ other }}, by weight</span
+      ><span class="number">{{ shop.show(bench.ledger.hardener, 'mass') }}</span>
+    </div>
+    <h3>The quick rule</h3>
+    <div class="row">
+      <span>Fibre and a kilogram</span
+      ><span class="number">{{ shop.show(bench.ledger.quickRule, 'mass') }}</span>
+    </div>
+    <p class="quiet">{{ words }}</p>
+    <PotPanel v-if="forecast.run?.pot" :run="forecast.run" :pot="forecast.run.pot" :until="lastUse" />
+    <NewerValues :kinds="['resin']" />
+    <OutButtons />
+  </template>
+  <p v-else class="quiet">
+    {{ forecast.message ?? `${job.laid.name} does not tell yet how much it takes.` }}
+  </p>
+</template>
+
+<style scoped>
+.huge {
+  font-size: 40px;
+  line-height: 1.1;
+}
+</style>
