@@ -202,6 +202,58 @@ async function dragCurve(page: Page) {
   console.log(`  from frame to frame  median ${at(gaps, 0.5)} ms, 95 % under ${at(gaps, 0.95)} ms`);
 }
 
+/** The second batch of the kerb plate is dragged to and fro, the draw-down following. */
+async function dragBatch(page: Page) {
+  const kerb = demoJobs.find(({ name }) => name === 'Footbridge kerb plate')!;
+  const batches = [0, 600].map((mixedAt, n) => ({
+    ...{ id: `batch-${n}`, stationId: null, mixedAt },
+    mass: n === 0 ? 2.4 : null,
+  }));
+  const two = { ...kerb, name: 'Batches', resin: { ...kerb.resin, batches } };
+  await open(page, two, 'resin?pane=batches', '[data-testid="batch-2"] .mix');
+  await page.waitForTimeout(9000);
+  const box = (await page.locator('[data-testid="batch-2"] .mix').boundingBox())!;
+  const times = await page.evaluate(
+    ({ x, y, frames }) =>
+      new Promise<{ gaps: number[]; work: number[] }>((resolve) => {
+        const bar = document.elementFromPoint(x, y)!.closest('g')!;
+        bar.setPointerCapture = () => undefined;
+        const send = (type: string, dx: number) =>
+          bar.dispatchEvent(
+            new PointerEvent(type, { bubbles: true, clientX: x + dx, clientY: y, pointerId: 1, button: 0 }),
+          );
+        send('pointerdown', 0);
+        const gaps: number[] = [];
+        const work: number[] = [];
+        let last = performance.now();
+        let began = 0;
+        const channel = new MessageChannel();
+        channel.port1.onmessage = () => work.push(performance.now() - began);
+        const step = (now: number) => {
+          gaps.push(now - last);
+          last = now;
+          if (gaps.length > frames) {
+            send('pointercancel', 0);
+            return resolve({ gaps: gaps.slice(5), work: work.slice(5) });
+          }
+          began = performance.now();
+          send('pointermove', 200 * Math.sin(gaps.length / 17));
+          channel.port2.postMessage(0);
+          requestAnimationFrame(step);
+        };
+        requestAnimationFrame(step);
+      }),
+    { x: box.x + box.width / 2, y: box.y + box.height / 2, frames: FRAMES },
+  );
+  console.log('dragging a batch, the draw-down following:');
+  console.log(
+    `  from frame to frame  median ${at(times.gaps, 0.5)} ms, 95 % under ${at(times.gaps, 0.95)} ms`,
+  );
+  console.log(
+    `  work a frame         median ${at(times.work, 0.5)} ms, 95 % under ${at(times.work, 0.95)} ms`,
+  );
+}
+
 const server = await startServer(newFolder(), 4392);
 try {
   const browser = await chromium.launch(launchOptions);
@@ -262,6 +314,7 @@ try {
     `  work in a frame      median ${at(times.work, 0.5)} ms, 95 % under ${at(times.work, 0.95)} ms (16.7 ms are 60 a second)`,
   );
   await dragLine(page);
+  await dragBatch(page);
   await dragCurve(page);
   await browser.close();
 } finally {

@@ -11,6 +11,7 @@ import { valueAt } from '../src/flow/probe.ts';
 import { judge, usualDoubt, type SolvedFlow } from '../src/verdict/verdict.ts';
 import { usualRule } from '../src/test/usual-rule.ts';
 import { adviceBench } from './advice.ts';
+import { batchBench } from './batches.ts';
 import { dropTestBench } from './drop-tests.ts';
 import { classicalFill } from './classical-fill.ts';
 
@@ -161,6 +162,7 @@ console.log('Coarse forecast while dragging');
 const coarse = best(() => plate(800).solve(40), 5);
 console.log(`  mesh and fill at 800 nodes: ${coarse.ms.toFixed(0)} ms`);
 
+batchBench();
 dropTestBench(quick ? 60 : 400);
 await adviceBench(quick ? 5 : 30);
 if (!quick) meshStudy();

@@ -95,13 +95,14 @@ const mixBodies = [
   }),
   /** Hardener and resin have met: the clock of the batch starts. */
   z.strictObject({ kind: z.literal('contact'), mixId: id }),
-  /** So much has been poured in, as the scale had it or as it was typed. */
+  /** So much has been poured in, as the scale had it or as it was typed; what it showed then counts as nothing from now on. */
   z.strictObject({
     kind: z.literal('poured'),
     mixId: id,
     what: component,
     mass,
     instrumentId: instrumentId.nullable(),
+    zero: quantity('mass', { atLeast: -1000, below: 5000 }),
   }),
   z.strictObject({
     kind: z.literal('mixStep'),

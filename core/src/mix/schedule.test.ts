@@ -15,6 +15,7 @@ const HEEL = 0.4;
 const need = (drawn: number, fast: number, slow: number, open = 400) => ({
   fast: strip(drawn, open, fast),
   slow: strip(drawn, open, slow),
+  drawn,
   total: drawn + HEEL,
   floor: HEEL,
   capacity: 20,
@@ -108,6 +109,9 @@ describe('suggested batches', () => {
     const small = { preparation: 390, stay: (mass: number) => (mass > 1.7 ? 0 : 9000) };
     expect(hindrance({ ...small, pots: [need(9.6, 3000, 3000)], spare: 0 })).toBe('mixers');
     expect(hindrance({ largestMix: 0.5 })).toBe('largestMix');
+    // If it goes slowly the resin sets with a kilogram still in the pot.
+    const sets = { times: [400, 4000], masses: [0, 8.6] };
+    expect(hindrance({ pots: [{ ...base.pots[0]!, slow: sets }], stay: () => 9e4 })).toBe('stay');
     expect(hindrance({ pots: [{ ...base.pots[0]!, capacity: 0.45 }] })).toBe('capacity');
     expect(hindrance({ stay: () => 350, largestMix: 0.5 })).toBe('several');
   });

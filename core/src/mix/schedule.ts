@@ -2,9 +2,11 @@ import { drawnAt, timeDrawn, type Drawn } from './draw-down.ts';
 
 /** What one pot has to give. */
 export interface PotNeed {
-  /** Drawn from it if all goes fast, and if all goes slowly; kg over s since first mix. Both end with the same mass. */
+  /** Drawn from it if all goes fast, and if all goes slowly; kg over s since first mix. Where the resin gels first they end before all is drawn. */
   readonly fast: Drawn;
   readonly slow: Drawn;
+  /** To be drawn from it in all, kg. */
+  readonly drawn: number;
   /** To be poured into it in all, kg: what is drawn, and what stays. */
   readonly total: number;
   /** Must be in it as long as it is drawn from, kg. */
@@ -108,8 +110,10 @@ function ofPot(request: ScheduleRequest, need: PotNeed, pot: number): PlannedBat
       let best = known;
       for (let to = from + 1; to <= SHARES; to++) {
         const latest = Math.min(look.latest[from], after[to].start - waits);
-        if (latest > best.start && latest >= 0 && isSound(look, from, to, latest))
-          best = { start: latest, next: to };
+        // Of two that start together, the one after which the next starts later.
+        const isLater =
+          latest > best.start || (latest === best.start && after[to].start > after[best.next].start);
+        if (isLater && latest >= 0 && isSound(look, from, to, latest)) best = { start: latest, next: to };
       }
       isBetter ||= best !== known;
       return best;
@@ -157,9 +161,9 @@ function isSound({ request, need, masses, emptied }: Look, from: number, to: num
   return emptied[to] - mixedAt <= request.stay(content);
 }
 
-/** When the last of so much has left the pot if all goes slowly, s; what stays in it counts to the end of the draw. */
-const emptiedAt = ({ slow }: PotNeed, poured: number): number =>
-  Math.min(slow.times[slow.times.length - 1], timeDrawn(slow, poured));
+/** When the last of so much has left the pot if all goes slowly, s; what stays in it counts to the end of the draw. Infinity where it gels first. */
+const emptiedAt = ({ slow, drawn }: PotNeed, poured: number): number =>
+  timeDrawn(slow, Math.min(poured, drawn * (1 - 1e-9)));
 
 /** @param levels the rests with none to the fewest batches that do */
 function chained(

@@ -142,7 +142,7 @@ const kerbPlate = jobOf({
     { id: 'mark-2', name: 'Far corner', x: 1.2, y: 0.36 },
   ],
   layers: stack(['peelPly', 'peel-nylon', { edge: 0.02 }], ['flowMesh', 'mesh-open', { edge: 0, vent: MESH_GAP }], ...shut),
-  resin: { ...plainResin, materialId: 'epoxy-long-s5', temperature: 293.15, mixDuration: 240, degasDuration: 600, mixingPotId: 'bucket-3', feedPotId: 'feed-pot-5' },
+  resin: { ...plainResin, materialId: 'epoxy-long-s5', temperature: 293.15, mixDuration: 240, degasDuration: 600, mixingPotId: 'bucket-3', feedPotId: 'feed-pot-5', mixers: 2 },
   vacuum: { ...plainVacuum, ventPressure: 1500, pumpId: 'pump-small', potId: 'catch-pot-5', isStructural: true },
   forecast: { layers: true, soft: true, nodeCount: null },
   materials: used('quad-glass-850', 'mesh-open', 'peel-nylon', 'epoxy-long-s5', 'pump-small', 'catch-pot-5', 'bucket-3', 'feed-pot-5', ...SHUT_IDS),

@@ -16,6 +16,8 @@ export interface PotDraw {
   readonly middle: Drawn;
   readonly fast: Drawn;
   readonly slow: Drawn;
+  /** Drawn from it in all, kg, if nothing gels before. */
+  readonly drawn: number;
   /** To be poured into it, kg: what is drawn, its heel, and its share of the reserve. */
   readonly total: number;
   /** Keeps the end of its hose covered, kg. */
@@ -57,7 +59,7 @@ export function drawOf(
       : pots[pot]!.feeds.length / Math.max(1, job.lines.length);
   const kept = massOf(ledger.rows, 'reserve');
   return {
-    isWhole: flow.isFilled,
+    isWhole: flow.isFilled && Number.isFinite(times.middle[times.middle.length - 1]),
     pots: pots.map((pot, n): PotDraw => {
       const masses = samples.map(({ enteredBy }) => hoses[n]! + perVolume * (enteredBy[n] ?? 0));
       const drawn = flow.isFilled
@@ -67,6 +69,7 @@ export function drawOf(
       return {
         pot,
         heel,
+        drawn,
         total: drawn + heel + kept * share(n),
         middle: along(times.middle),
         fast: along(times.fast),

@@ -27,7 +27,7 @@ const begun: EntryBody = {
 };
 const tared: EntryBody = { kind: 'tared', mixId: 'e0', instrumentId: 'scale', value: 0.18 };
 const pour = (what: 'resin' | 'hardener', mass: number): EntryBody => ({
-  ...{ kind: 'poured', mixId: 'e0', what, mass, instrumentId: 'scale' },
+  ...{ kind: 'poured', mixId: 'e0', what, mass, instrumentId: 'scale', zero: 0.18 + mass },
 });
 const window = { from: -0.02, to: 0.02 };
 const stateOf = (...bodies: EntryBody[]): MixState => {
@@ -42,6 +42,8 @@ const nextOf = (state: MixState) => {
 describe('a batch on the scale', () => {
   test('tare, resin, hardener, right', () => {
     expect(stateOf(begun)).toEqual({ at: 'tare' });
+    expect(mixesOf(said([0, begun], [1, tared]))[0]!.zero).toBe(0.18);
+    expect(mixesOf(said([0, begun], [1, tared], [2, pour('resin', 0.7)]))[0]!.zero).toBeCloseTo(0.88, 12);
     expect(nextOf(stateOf(begun, tared)).next).toMatchObject({ what: 'resin', mass: 0.7 });
     const { next, total } = nextOf(stateOf(begun, tared, pour('resin', 0.7)));
     expect(next).toMatchObject({ what: 'hardener', isCorrection: false });
@@ -115,7 +117,7 @@ describe('a batch on the scale', () => {
     const mixes = mixesOf(runStateOf(entries).entries);
     expect(mixes.map(({ poured }) => poured.resin)).toEqual([0, 0]);
     expect(mixes.map(({ begun: { number } }) => number)).toEqual([1, 2]);
-    expect(mixes[1]!.tare).toBeNull();
+    expect(mixes[1]!.zero).toBeNull();
   });
 });
 

@@ -12,7 +12,7 @@ export interface Mix {
   readonly begun: EntryOf<'mixBegun'>['body'];
   readonly by: string;
   /** What counts as nothing on the scale, kg; null before it has been set. */
-  readonly tare: EntryOf<'tared'>['body'] | null;
+  readonly zero: number | null;
   /** kg of each that is in it. */
   readonly poured: Weighed;
   readonly pours: readonly EntryOf<'poured'>[];
@@ -37,13 +37,21 @@ export function mixesOf(entries: readonly Entry[]): Mix[] {
       : null;
     return {
       ...{ id: begun.id, begun: begun.body, by: begun.by },
-      tare: of('tared').at(-1)?.body ?? null,
+      zero: zeroOf(entries, begun.id),
       poured: { resin: sum('resin'), hardener: sum('hardener') },
       pours,
       contactAt: met.length > 0 ? Math.min(...met) : poured,
       steps: new Set(of('mixStep').map(({ body }) => body.step)),
     };
   });
+}
+
+/** As it was set last, or as the scale stood when a pour was taken. */
+function zeroOf(entries: readonly Entry[], mixId: string): number | null {
+  return entries.reduce<number | null>((zero, { body }) => {
+    if (body.kind === 'tared' && body.mixId === mixId) return body.value;
+    return body.kind === 'poured' && body.mixId === mixId && zero !== null ? body.zero : zero;
+  }, null);
 }
 
 /** When the resin of a run was first mixed, ms since 1970: the fuse burns from there. Null before that. */
@@ -84,8 +92,8 @@ const RESIN_BAND = 0.05;
  * @param step of the scale, kg: closer than half of it nobody weighs
  */
 export function mixState(mix: Mix, parts: number, window: RatioWindow, step: number): MixState {
-  const { begun, poured, tare } = mix;
-  if (tare === null) return { at: 'tare' };
+  const { begun, poured, zero } = mix;
+  if (zero === null) return { at: 'tare' };
   const q = parts / 100;
   if (poured.resin === 0) {
     const next = {
@@ -152,9 +160,14 @@ export function scaleTrouble(
   const span = last.at - (window[0]?.at ?? last.at);
   if (span < 0.8 * CREEP_TIME) return null;
   // Nobody pours so slowly for so long.
-  const crept = Math.abs(last.value - window[0]!.value) / step;
-  return crept > CREEPS && crept < DRIPS ? 'creeps' : null;
+  const values = window.map(({ value }) => value);
+  const quarter = Math.max(1, Math.floor(values.length / 4));
+  const crept = Math.abs(mean(values.slice(-quarter)) - mean(values.slice(0, quarter))) / step;
+  const spread = (Math.max(...values) - Math.min(...values)) / step;
+  return crept > CREEPS && spread < DRIPS ? 'creeps' : null;
 }
+
+const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /** ms, and steps of the display. */
 const SILENT = 5000;

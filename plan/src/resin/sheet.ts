@@ -104,7 +104,7 @@ function stepsOf(
       text: `Read both labels: ${resin.name}, batch numbers and dates. Stir or roll what has settled; what comes from the cold store is warm.`,
       caution: isRadical
         ? 'Peroxide: glasses and gloves on before the can is opened, and never in one place with accelerator.'
-        : 'Gloves and glasses on before the can is opened: resin and hardener make skins allergic for good.',
+        : 'Gloves and glasses on before the can is opened: resin and hardener can make the skin allergic for life.',
     },
     { text: 'Empty bucket on the scale, on firm level ground, touching nothing. Set to zero.' },
     { text: `Pour resin to ${show(masses.resin)}. Write down what the scale says. Set to zero.` },

@@ -35,8 +35,8 @@ export function scheduleRequestOf(job: LaidJob, shop: Shop, draw: Draw, run: Run
   };
   const most = Math.max(...draw.pots.map(({ total }) => total));
   return {
-    pots: draw.pots.map(({ fast, slow, total, heel }) => ({
-      ...{ fast, slow, total, floor: heel },
+    pots: draw.pots.map(({ fast, slow, drawn, total, heel }) => ({
+      ...{ fast, slow, drawn, total, floor: heel },
       capacity: holds(job.resin.feedPotId),
     })),
     mixers: settledIn(job, 'resin.mixers'),
@@ -167,6 +167,7 @@ function halved(need: ScheduleRequest['pots'][number]) {
   const one = {
     ...need,
     ...{ fast: half(need.fast), slow: half(need.slow) },
+    drawn: need.drawn / 2,
     total: (need.total - need.floor) / 2 + need.floor,
   };
   return [one, one];

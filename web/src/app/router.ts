@@ -18,6 +18,7 @@ export const router = createRouter({
         { path: 'script', component: later(() => import('./print/ScriptPage.vue')) },
         { path: 'print', component: later(() => import('./print/PrintPage.vue')) },
         { path: 'sheet', component: later(() => import('./print/MixSheetPage.vue')) },
+        { path: 'mix', component: later(() => import('../stages/resin/MixScreen.vue')) },
         { path: 'kit', component: later(() => import('./print/KitPage.vue')) },
         { path: ':stage', component: () => import('./job/StagePage.vue') },
       ],

@@ -5,6 +5,7 @@ import { createAdvice } from './advice.ts';
 import { createChecks, createStackChecks } from './checks.ts';
 import type { Desk } from './desk.ts';
 import { createDoubt } from './doubt.ts';
+import { createDraw } from './draw.ts';
 import { createForecast } from './forecast.ts';
 import { createLayouts } from './layouts.ts';
 import { createProbes } from './probes.ts';
@@ -37,6 +38,7 @@ export function createDesk(session: JobSession, { results, run, ...parts }: Desk
     doubt: proxyRefs(doubt),
     probes: proxyRefs(createProbes(desk, forecast)),
     unentered: proxyRefs(createUnentered(desk, forecast)),
+    draw: proxyRefs(createDraw(desk, forecast)),
   };
 }
 
@@ -61,5 +63,6 @@ export const useChecks = () => useDesk().checks;
 export const useStackChecks = () => useDesk().stackChecks;
 export const useAdvice = () => useDesk().advice;
 export const useDoubt = () => useDesk().doubt;
+export const useDraw = () => useDesk().draw;
 export const useProbes = () => useDesk().probes;
 export const useUnentered = () => useDesk().unentered;

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { bandTones, endName } from '@wick/plan/forecast/words';
-import { useForecast } from '../../compute/use-desk.ts';
+import { firstContact, mixesOf } from '@wick/plan/resin/mixing';
+import { useForecast, useRun, useSession } from '../../compute/use-desk.ts';
+import { useTicking } from '../../stages/common/use-ticking.ts';
 import { formatClock } from '@wick/core/units/format';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { resinColour } from '../../ui/theme.ts';
@@ -13,6 +15,8 @@ import { speeds, usePlayback } from '../../ui/fuse/use-playback.ts';
 const minute = defineModel<number | null>({ required: true });
 const { onPaper = false } = defineProps<{ onPaper?: boolean }>();
 const forecast = useForecast();
+const job = useSession();
+const run = useRun();
 const root = ref<SVGSVGElement | null>(null);
 const width = ref(1200);
 const TOP = 35;
@@ -41,6 +45,7 @@ const marks = computed(() => {
     fuseMarks({
       before: forecast.before,
       events,
+      batches: job.laid.resin.batches.map(({ mixedAt }) => mixedAt).sort((a, b) => a - b),
       fill: fill.value,
       usable: forecast.verdict?.usableTime ?? null,
       gel: gel.value,
@@ -48,6 +53,13 @@ const marks = computed(() => {
     }),
     xOf,
   );
+});
+/** How far it has burnt in the run that is looked at, s since resin and hardener met; null where nothing burns. */
+const now = useTicking(run.now);
+const burnt = computed(() => {
+  const met = run.run && !run.run.endedAt ? firstContact(mixesOf(run.state.entries)) : null;
+  const since = met === null ? -1 : (now.value - met) / 1000;
+  return since >= 0 && since <= end.value && !onPaper ? since : null;
 });
 /** The body darkens as the resin thickens. */
 const stops = computed(() => {
@@ -178,6 +190,11 @@ onBeforeUnmount(() => observer.disconnect());
               {{ formatClock(mark.time) }}
             </text>
           </g>
+          <g v-if="burnt !== null" class="burnt" data-testid="burnt">
+            <rect :x="xOf(0)" :y="TOP" :width="xOf(burnt) - xOf(0)" height="17" />
+            <line :x1="xOf(burnt)" :x2="xOf(burnt)" :y1="TOP - 8" :y2="TOP + 22" />
+            <text :x="xOf(burnt) + 5" :y="TOP - 2">now {{ formatClock(burnt) }}</text>
+          </g>
           <g v-if="minute !== null" :transform="`translate(${xOf(minute)} 0)`" class="flame">
             <line y1="22" :y2="TOP + 22" />
             <path d="M0 4c4 6 7 8 7 13a7 7 0 0 1-14 0c0-5 3-7 7-13z" />
@@ -222,6 +239,21 @@ svg {
 .empty {
   font: 500 15px var(--display);
   fill: var(--quiet);
+}
+.burnt rect {
+  fill: var(--ink);
+  fill-opacity: 0.55;
+}
+.burnt line {
+  stroke: var(--ember);
+  stroke-width: 3;
+}
+.burnt text {
+  font: 600 13px var(--display);
+  fill: var(--ember);
+  paint-order: stroke;
+  stroke: var(--sheet);
+  stroke-width: 4px;
 }
 .mark line {
   stroke: var(--ink);

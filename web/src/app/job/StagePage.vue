@@ -3,7 +3,7 @@ import { hasFront } from '@wick/plan/processes/processes';
 import { assumptionsOf } from '@wick/plan/settle';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { useForecast, useRun, useSession, useStackChecks } from '../../compute/use-desk.ts';
+import { useDraw, useForecast, useRun, useSession, useStackChecks } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import { stages } from '../../stages/stages.ts';
 import Fuse from './Fuse.vue';
@@ -18,6 +18,7 @@ const job = useSession();
 const shop = useShopStore();
 const forecast = useForecast();
 const stackChecks = useStackChecks();
+const draw = useDraw();
 const run = useRun();
 const showKeys = ref(false);
 
@@ -45,6 +46,7 @@ const signs = computed(() =>
     if (later) return { state: 'later', text: 'not yet' };
     if (id === 'stack') return signOfStack();
     if (id === 'vacuum') return signOfVacuum();
+    if (id === 'resin' && draw.faults.length > 0) return { state: 'open', text: signOfBatches() };
     if (id === 'lines' && !hasFront(job.laid)) return { state: 'later', text: 'none here' };
     const open = forecast.missing.filter((item) => item.stage === id).length;
     const assumed = assumptionsOf(job.laid, shop.shop).filter((item) => item.stage === id).length;
@@ -58,6 +60,8 @@ function signOfStack() {
   const isOpen = job.laid.layers.length === 0 && job.laid.process !== 'closedMould';
   return isOpen ? { state: 'open', text: 'open' } : { state: 'done', text: '' };
 }
+const signOfBatches = () =>
+  draw.faults.some(({ kind }) => kind === 'dry') ? 'runs dry' : `${draw.faults.length} wrong`;
 /** By the last drop test of this part that was written down. */
 function signOfVacuum() {
   const judged = run.state.shutTimes.at(-1)?.judged;

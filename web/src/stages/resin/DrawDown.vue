@@ -163,7 +163,7 @@ function key(event: KeyboardEvent, n: number) {
           <text :x="pad.left - 6" :y="y(tick.mass) + 4" text-anchor="end">{{ tick.label }}</text>
         </g>
         <text v-for="time in along" :key="time" :x="x(time)" :y="HEIGHT - 7" text-anchor="middle">
-          {{ formatClock(time) }}
+          {{ time / 60 }}{{ time > 0 ? '' : ' min' }}
         </text>
       </g>
       <rect

@@ -14,19 +14,23 @@ import { useSession } from '../../compute/use-desk.ts';
 /** What on the plan asks for one line of the ledger. */
 const props = defineProps<{ row: LedgerRow }>();
 const job = useSession();
-const size = { width: 400, height: 230 };
 const hoses = computed(() => hoseRunsOf(job.laid).filter(({ from, to }) => from && to));
-const view = computed(() =>
-  fitViewport(
-    boundsOf([
-      ...polygonOf(job.laid.part.outline),
-      ...job.laid.stations.map(({ place }) => place),
-      ...hoses.value.flatMap(({ from, to }) => [from!, to!]),
-    ]),
-    size,
-    16,
-  ),
+const bounds = computed(() =>
+  boundsOf([
+    ...polygonOf(job.laid.part.outline),
+    ...job.laid.stations.map(({ place }) => place),
+    ...hoses.value.flatMap(({ from, to }) => [from!, to!]),
+  ]),
 );
+const WIDTH = 400;
+const MARGIN = 16;
+/** As high as the part needs, within reason. */
+const size = computed(() => {
+  const { minX, minY, maxX, maxY } = bounds.value;
+  const height = ((maxY - minY) / Math.max(1e-6, maxX - minX)) * (WIDTH - 2 * MARGIN) + 2 * MARGIN;
+  return { width: WIDTH, height: Math.max(90, Math.min(240, height)) };
+});
+const view = computed(() => fitViewport(bounds.value, size.value, MARGIN));
 const pathsOf = (region: Region) =>
   region
     .flatMap(({ outline, holes }) => [outline, ...holes])

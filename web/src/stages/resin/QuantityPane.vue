@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { LedgerRow } from '@wick/core/ledger/resin-ledger';
 import { computed, ref } from 'vue';
+import { weighed } from '@wick/plan/resin/sheet';
 import { useShopStore } from '../../data/shop-store.ts';
 import JobField from '../common/JobField.vue';
 import { useBench } from './bench.ts';
@@ -11,7 +12,10 @@ import WeightTable from './WeightTable.vue';
 /** Every gram of resin by what asks for it: the row that is chosen lights up on the plan. */
 const bench = useBench();
 const shop = useShopStore();
-const rows = computed(() => bench.ledger?.rows ?? []);
+const show = (mass: number) => weighed(mass, shop.shop);
+/** What is less than half a gram is nobody's business. */
+const LEAST = 5e-4;
+const rows = computed(() => (bench.ledger?.rows ?? []).filter(({ mass }) => mass >= LEAST));
 const keyOf = ({ what, name }: LedgerRow) => `${what} ${name}`;
 const chosenKey = ref<string | null>(null);
 const chosen = computed(
@@ -50,11 +54,11 @@ const sums = computed(() =>
             <span class="bar"
               ><i :class="row.where" :style="{ width: `${(100 * row.mass) / most}%` }"></i
             ></span>
-            <span class="number">{{ shop.show(row.mass, 'mass') }}</span>
+            <span class="number">{{ show(row.mass) }}</span>
           </button>
         </li>
         <li v-for="{ words, mass } in sums" :key="words" class="sum quiet">
-          <span>{{ words }}</span><span class="number">{{ shop.show(mass, 'mass') }}</span>
+          <span>{{ words }}</span><span class="number">{{ show(mass) }}</span>
         </li>
       </ul>
       <div class="fields">

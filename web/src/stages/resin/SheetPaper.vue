@@ -44,8 +44,7 @@ const other = computed(() => (chemistryOf(props.sheet.resin) === 'radical' ? 'Ca
         <span>Resin</span><b class="number">{{ show(sheet.masses.resin) }}</b>
       </p>
       <p>
-        <span>{{ other }}</span
-        ><b class="number">{{ show(sheet.masses.hardener) }}</b>
+        <span>{{ other }}</span><b class="number">{{ show(sheet.masses.hardener) }}</b>
       </p>
       <p class="ratio">
         <span>by weight</span><b class="number">100 : {{ parts }}</b>

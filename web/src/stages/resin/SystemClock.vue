@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { formatClock } from '@wick/core/units/format';
 import { systemsOn, type SystemRow } from '@wick/plan/resin/systems';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { niceStep } from '../../board/viewport.ts';
@@ -35,7 +34,7 @@ const tabs = computed(() =>
   })),
 );
 const LEFT = 190;
-const RIGHT = 76;
+const RIGHT = 100;
 const LANE = 26;
 const TOP = 16;
 const timeOf = (row: SystemRow) => row.times.find(({ id }) => id === when.value)!;
@@ -65,7 +64,7 @@ const height = computed(() => TOP + LANE * rows.value.length + 4);
       <g class="grid">
         <template v-for="tick in ticks" :key="tick">
           <line :x1="x(tick)" :x2="x(tick)" :y1="TOP" :y2="height" />
-          <text :x="x(tick)" :y="11" text-anchor="middle">{{ formatClock(tick) }}</text>
+          <text :x="x(tick)" :y="11" text-anchor="middle">{{ tick / 60 }}{{ tick > 0 ? '' : ' min' }}</text>
         </template>
       </g>
       <g
@@ -85,7 +84,7 @@ const height = computed(() => TOP + LANE * rows.value.length + 4);
           <rect class="gels" :x="LEFT" :y="TOP + LANE * n + 8" :width="x(time.gel) - LEFT" height="10" />
           <rect class="usable" :x="LEFT" :y="TOP + LANE * n + 8" :width="x(time.usable) - LEFT" height="10" />
           <text :x="x(time.gel) + 5" :y="TOP + LANE * n + 17" class="number">
-            {{ Math.round(time.gel / 60) }} min{{ time.endsUnknown ? ' +' : '' }}
+            {{ time.endsUnknown ? 'data to ' : '' }}{{ Math.round(time.gel / 60) }} min
           </text>
           <path
             v-if="time.fill !== null && time.fill <= end"

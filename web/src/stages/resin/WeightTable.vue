@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { weighed } from '@wick/plan/resin/sheet';
 import type { Weights } from '@wick/plan/resin/weights';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
@@ -38,7 +39,7 @@ const rows = computed(() => {
           <td>
             {{ name }} <span v-if="note" class="quiet">{{ note }}</span>
           </td>
-          <td class="number">{{ shop.show(mass, 'mass') }}</td>
+          <td class="number">{{ weighed(mass, shop.shop) }}</td>
         </tr>
       </tbody>
     </table>

@@ -14,7 +14,7 @@ import { useBench } from './bench.ts';
 import NewInstrumentForm from './NewInstrumentForm.vue';
 import TroublePanel from './TroublePanel.vue';
 import TypedReading from './TypedReading.vue';
-import { useTicking } from './use-ticking.ts';
+import { useTicking } from '../common/use-ticking.ts';
 
 /** The workshop's instruments: what hangs where in this run, what each shows, and how a device is let post. */
 const bench = useBench();
@@ -32,6 +32,7 @@ const places: { value: Place | ''; label: string }[] = [
   { value: 'room', label: 'in the room' },
   { value: 'mould', label: 'on the mould' },
   { value: 'resin', label: 'in the resin' },
+  { value: 'bench', label: 'at the mixing bench' },
 ];
 const rows = computed(() =>
   list.value

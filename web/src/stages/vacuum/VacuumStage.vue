@@ -10,7 +10,7 @@ import DropPane from './DropPane.vue';
 import GaugesPane from './GaugesPane.vue';
 import LeakPane from './LeakPane.vue';
 import PullPane from './PullPane.vue';
-import RunBar from './RunBar.vue';
+import RunBar from '../common/RunBar.vue';
 import StopAnswer from './StopAnswer.vue';
 import StopPane from './StopPane.vue';
 import WalkAnswer from './WalkAnswer.vue';

@@ -27,6 +27,18 @@ test('the fuse names what happens in order, and nothing that happens after gel',
     'usable to',
     'gel',
   ]);
+  const two = {
+    before: { mixed: 60, degassed: 60, open: 60 },
+    events: [],
+    fill: null,
+    usable: null,
+    gel: 5400,
+  };
+  expect(fuseMarks({ ...two, batches: [0, 900, 6000] }).map(({ label }) => label)).toEqual([
+    'first mix',
+    'mix batch 2',
+    'gel',
+  ]);
   // Thin to the end, or nobody knows: no such mark.
   for (const usable of [null, 5400]) {
     const facts = { before: { mixed: 0, degassed: 0, open: 0 }, events: [], fill: null, usable, gel: 5400 };

@@ -13,6 +13,8 @@ export interface PlacedMark extends FuseMark {
 export function fuseMarks(facts: {
   before: { mixed: number; degassed: number; open: number };
   events: readonly { name: string; kind: string; time: number }[];
+  /** When further batches are mixed; none where there is one. */
+  batches?: readonly number[];
   fill: number | null;
   /** To when the resin is thin enough to run by, as the workshop judges it; null where that is not known. */
   usable: number | null;
@@ -20,11 +22,14 @@ export function fuseMarks(facts: {
   /** What ends it there, gel unless told. */
   endName?: string;
 }): FuseMark[] {
-  const { before, events, fill, usable, gel, endName = 'gel' } = facts;
+  const { before, events, batches = [], fill, usable, gel, endName = 'gel' } = facts;
   const marks: FuseMark[] = [{ label: 'first mix', time: 0, kind: 'step' }];
   if (before.degassed > before.mixed) marks.push({ label: 'mixed', time: before.mixed, kind: 'step' });
   if (before.open > before.degassed && before.degassed > 0)
     marks.push({ label: 'fill hose', time: before.degassed, kind: 'step' });
+  batches.forEach((time, n) => {
+    if (time > 0 && time < gel) marks.push({ label: `mix batch ${n + 1}`, time, kind: 'step' });
+  });
   for (const { name, kind, time } of events)
     if (kind === 'opens' && time < gel) marks.push({ label: `open ${name}`, time, kind: 'step' });
   if (usable !== null && usable < gel) marks.push({ label: 'usable to', time: usable, kind: 'step' });

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { chemistryOf } from '@wick/core/resin/resin-system';
+import { lotWords } from '@wick/plan/resin/storage';
+import { DEFER, weighed } from '@wick/plan/resin/sheet';
+import { Button, Input } from 'ant-design-vue';
+import { computed, ref, watch } from 'vue';
+import { useShopStore } from '../../data/shop-store.ts';
+import { useMix } from './use-mix.ts';
+
+/** Before anything is opened: which containers, and what can hurt. */
+const mix = useMix();
+const shop = useShopStore();
+const used = ref({ resin: '', hardener: '' });
+watch(
+  () => [mix.lots.resin, mix.lots.hardener] as const,
+  ([resin, hardener]) => (used.value = { resin, hardener }),
+  { immediate: true },
+);
+const show = (mass: number) => weighed(mass, shop.shop, mix.step);
+const isRadical = computed(() => chemistryOf(mix.sheet!.resin) === 'radical');
+const caution = computed(() => mix.sheet!.steps[0]!.caution);
+/** Of the containers that are named. */
+const todo = computed(() =>
+  mix.lots.states
+    .filter(({ lot }) => lot.number === used.value[lot.part])
+    .flatMap((state) => lotWords(state).map((words) => `${state.lot.number}: ${words}`)),
+);
+const tooSmall = computed(() => mix.sheet!.batch.mass < mix.sheet!.smallest);
+</script>
+
+<template>
+  <section aria-label="Containers">
+    <p class="large">
+      {{ show(mix.sheet!.masses.resin) }} of {{ mix.sheet!.resin.name }} and
+      {{ show(mix.sheet!.masses.hardener) }} of {{ isRadical ? 'catalyst' : 'hardener' }}
+    </p>
+    <div class="lots">
+      <label>
+        <span class="quiet">Batch number of the resin</span>
+        <Input v-model:value="used.resin" :maxlength="40" placeholder="from its label" />
+      </label>
+      <label>
+        <span class="quiet">of the {{ isRadical ? 'catalyst' : 'hardener' }}</span>
+        <Input v-model:value="used.hardener" :maxlength="40" placeholder="from its label" />
+      </label>
+    </div>
+    <p v-for="words in todo" :key="words">{{ words }}</p>
+    <p v-if="tooSmall" class="ember" role="alert">
+      This scale weighs {{ show(mix.sheet!.smallest) }} and more closely enough. Take a finer one, or mix
+      more.
+    </p>
+    <p class="ember">{{ caution }} {{ DEFER }}</p>
+    <Button type="primary" size="large" @click="mix.begin(used)">Begin this batch</Button>
+  </section>
+</template>
+
+<style scoped>
+.large {
+  font: 600 30px/1.2 var(--display);
+  margin: 12px 0;
+}
+.lots {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 16px;
+  max-width: 560px;
+  margin-bottom: 10px;
+}
+label {
+  display: flex;
+  flex-direction: column;
+}
+</style>
