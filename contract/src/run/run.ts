@@ -85,6 +85,8 @@ const mixBodies = [
     resin: mass,
     hardener: mass,
     lots: z.strictObject({ resin: z.string().trim().max(40), hardener: z.string().trim().max(40) }),
+    /** What was done with them before: warmed, rolled, stirred up. */
+    readied: z.array(z.string().trim().max(300)).max(20),
   }),
   /** What the scale shows with the bucket on it counts as nothing from now on. */
   z.strictObject({

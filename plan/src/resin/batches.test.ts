@@ -116,7 +116,8 @@ describe('draw-down of a job', () => {
   test('all that the ledger asks for but heel, bucket and reserve is drawn; its fast and slow side lie 1.5 times apart either way', () => {
     const ledger = ledgerOf(strip, demoShop, flow)!;
     expect(pot!.middle.masses[pot!.middle.masses.length - 1]).toBeCloseTo(ledger.drawn, 9);
-    expect(pot!.total).toBeCloseTo(ledger.drawn + pot!.heel, 9);
+    expect(pot!.total).toBeCloseTo(ledger.total, 9);
+    expect(pot!.total).toBeCloseTo(ledger.drawn + pot!.heel + pot!.cup, 9);
     const lengthOf = ({ times }: { times: ArrayLike<number> }) => times[times.length - 1]! - times[0]!;
     // One in ten lies beyond either end of x/÷ 1.5; the resin hardly thickens.
     expect(lengthOf(pot!.slow) / lengthOf(pot!.middle)).toBeCloseTo(1.5, 1);
@@ -174,7 +175,7 @@ describe('batches of the kerb plate', () => {
     const stock = drawDown(
       draw.pots[0]!.fast,
       batches.map(({ pouredAt, mass }) => ({ time: pouredAt, mass })),
-      draw.pots[0]!.heel,
+      draw.pots[0]!.heel + draw.pots[0]!.cup,
     );
     expect(stock.dryAt).toBeCloseTo(faults[0]!.time, 3);
   });

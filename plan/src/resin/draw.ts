@@ -5,9 +5,12 @@ import { clockOf, likelyCurve, type RunConditions } from '@wick/core/verdict/ver
 import { timelineOf } from '../forecast/assess.ts';
 import { doubtOf } from '../forecast/doubt.ts';
 import type { LaidJob } from '../job/laid.ts';
-import { ledgerOf } from './ledger.ts';
+import { ledgerOf, type LedgerFlow } from './ledger.ts';
 import { potIndexOf, potsOf, type FeedPot } from './pots.ts';
 import { runConditionsOf } from './run.ts';
+
+/** What of a forecast tells how it is drawn. */
+export type DrawnFlow = Pick<FlowForecast, 'timeUnit' | 'isFilled' | 'samples'> & LedgerFlow;
 
 /** What one pot has to give over the time of the fuse. */
 export interface PotDraw {
@@ -18,10 +21,12 @@ export interface PotDraw {
   readonly slow: Drawn;
   /** Drawn from it in all, kg, if nothing gels before. */
   readonly drawn: number;
-  /** To be poured into it, kg: what is drawn, its heel, and its share of the reserve. */
+  /** To be mixed for it, kg: what is drawn, its heel, its share of the reserve, and what stays on the buckets. */
   readonly total: number;
   /** Keeps the end of its hose covered, kg. */
   readonly heel: number;
+  /** Stays on the mixing buckets, kg. */
+  readonly cup: number;
 }
 
 export interface Draw {
@@ -39,7 +44,7 @@ export interface Draw {
 export function drawOf(
   job: LaidJob,
   shop: Shop,
-  flow: FlowForecast,
+  flow: DrawnFlow,
   run: RunConditions | null = runConditionsOf(job, shop),
 ): Draw | null {
   const ledger = ledgerOf(job, shop, flow);
@@ -57,7 +62,7 @@ export function drawOf(
     last.entered > 0
       ? (last.enteredBy[pot] ?? 0) / last.entered
       : pots[pot]!.feeds.length / Math.max(1, job.lines.length);
-  const kept = massOf(ledger.rows, 'reserve');
+  const [kept, cup] = [massOf(ledger.rows, 'reserve'), massOf(ledger.rows, 'cup')];
   return {
     isWhole: flow.isFilled && Number.isFinite(times.middle[times.middle.length - 1]),
     pots: pots.map((pot, n): PotDraw => {
@@ -70,7 +75,8 @@ export function drawOf(
         pot,
         heel,
         drawn,
-        total: drawn + heel + kept * share(n),
+        cup: cup * share(n),
+        total: drawn + heel + (kept + cup) * share(n),
         middle: along(times.middle),
         fast: along(times.fast),
         slow: along(times.slow),
@@ -81,7 +87,7 @@ export function drawOf(
 
 const massOf = (
   rows: readonly { readonly what: string; readonly mass: number }[],
-  what: 'heel' | 'reserve',
+  what: 'heel' | 'reserve' | 'cup',
 ): number => rows.filter((row) => row.what === what).reduce((sum, { mass }) => sum + mass, 0);
 
 /** In the hoses behind one pot, kg; those of tees hang on the first. */
@@ -101,7 +107,7 @@ function hosesOf(
 }
 
 /** Samples until nothing more is drawn: a soft laminate still settles after the feed is shut. */
-function whileDrawn({ samples }: FlowForecast): FlowForecast['samples'] {
+function whileDrawn({ samples }: DrawnFlow): DrawnFlow['samples'] {
   const { entered } = samples[samples.length - 1]!;
   const end = samples.findIndex((sample) => sample.entered >= entered * (1 - 1e-9));
   return samples.slice(0, Math.max(2, end + 1));
@@ -116,8 +122,8 @@ function drawnUntilGel(times: Float64Array, masses: readonly number[]): Drawn {
 
 /** s since first mix of every sample of a forecast: as it stands, if all goes fast, and if all goes slowly. */
 function timesOf(
-  timeUnit: FlowForecast['timeUnit'],
-  samples: FlowForecast['samples'],
+  timeUnit: DrawnFlow['timeUnit'],
+  samples: DrawnFlow['samples'],
   run: RunConditions,
   job: LaidJob,
 ) {

@@ -23,6 +23,9 @@ export const USUAL_POT = 0.01;
 
 const boreVolume = ({ length, bore }: { length: number; bore: number }) => (Math.PI / 4) * bore ** 2 * length;
 
+/** What of a forecast changes how much is mixed. */
+export type LedgerFlow = Pick<FlowForecast, 'vented' | 'resinAtEnd'>;
+
 /**
  * Input of the resin ledger; of no resin yet, with a usual density and no hardener.
  * @param flow of the job: its vents then count, and where it followed a soft laminate how that settled
@@ -30,7 +33,7 @@ const boreVolume = ({ length, bore }: { length: number; bore: number }) => (Math
 export function ledgerRequestOf(
   job: LaidJob,
   sums: PartSums,
-  flow: FlowForecast | null = null,
+  flow: LedgerFlow | null = null,
 ): ResinLedgerRequest {
   return {
     density: settledIn(job, 'resin.density'),
@@ -45,7 +48,7 @@ export function ledgerRequestOf(
   };
 }
 
-function inLaminates(sums: PartSums, flow: FlowForecast | null): LedgerItem[] {
+function inLaminates(sums: PartSums, flow: LedgerFlow | null): LedgerItem[] {
   const sourceOf = (zoneId: string | null): LedgerSource =>
     zoneId === null ? { kind: 'part', id: null } : { kind: 'zone', id: zoneId };
   const single = sums.books.length === 1;
@@ -109,7 +112,7 @@ function inLines(job: LaidJob): LedgerItem[] {
   return [...lines, ...hoses];
 }
 
-const ofVents = (job: LaidJob, flow: FlowForecast | null): LedgerItem[] => [
+const ofVents = (job: LaidJob, flow: LedgerFlow | null): LedgerItem[] => [
   {
     what: 'vents',
     name: 'Into the catch pot',
@@ -120,7 +123,7 @@ const ofVents = (job: LaidJob, flow: FlowForecast | null): LedgerItem[] => [
 ];
 
 /** The ledger of a job; null where the laminate does not tell yet. */
-export function ledgerOf(job: LaidJob, shop: Shop, flow: FlowForecast | null = null): ResinLedger | null {
+export function ledgerOf(job: LaidJob, shop: Shop, flow: LedgerFlow | null = null): ResinLedger | null {
   if (job.laminate.plies.length === 0) return null;
   try {
     return resinLedger(ledgerRequestOf(job, partSums(job, shop), flow));

@@ -24,6 +24,7 @@ const said = (...list: [number, EntryBody][]): Entry[] =>
 const begun: EntryBody = {
   ...{ kind: 'mixBegun', number: 1, count: 2, materialId: 'epoxy', resin: 0.7, hardener: 0.301 },
   lots: { resin: 'R1', hardener: 'H1' },
+  readied: [],
 };
 const tared: EntryBody = { kind: 'tared', mixId: 'e0', instrumentId: 'scale', value: 0.18 };
 const pour = (what: 'resin' | 'hardener', mass: number): EntryBody => ({

@@ -1,6 +1,5 @@
 import type { Material } from '@wick/contract/materials';
 import type { Shop } from '@wick/contract/shop';
-import type { FlowForecast } from '@wick/core/flow/forecast';
 import {
   faultsOf,
   suggestBatches,
@@ -17,7 +16,7 @@ import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { settledIn } from '../settle.ts';
 import { batchesOf, preparationOf, type SetBatch } from './batches.ts';
-import { drawOf, type Draw } from './draw.ts';
+import { drawOf, type Draw, type DrawnFlow } from './draw.ts';
 import { runConditionsOf } from './run.ts';
 
 /** A pot or bucket is filled to this share of what it holds: common practice, no source. */
@@ -35,8 +34,9 @@ export function scheduleRequestOf(job: LaidJob, shop: Shop, draw: Draw, run: Run
   };
   const most = Math.max(...draw.pots.map(({ total }) => total));
   return {
-    pots: draw.pots.map(({ fast, slow, drawn, total, heel }) => ({
-      ...{ fast, slow, drawn, total, floor: heel },
+    // What stays on the buckets never comes into the pot: it counts as if it stood under the heel.
+    pots: draw.pots.map(({ fast, slow, drawn, total, heel, cup }) => ({
+      ...{ fast, slow, drawn, total, floor: heel + cup },
       capacity: holds(job.resin.feedPotId),
     })),
     mixers: settledIn(job, 'resin.mixers'),
@@ -102,7 +102,7 @@ export type Suggestion =
 export function suggestFor(
   job: LaidJob,
   shop: Shop,
-  flow: FlowForecast,
+  flow: DrawnFlow,
   library: readonly Material[] = [],
 ): Suggestion | null {
   const run = runConditionsOf(job, shop);
@@ -117,7 +117,7 @@ export function suggestFor(
 function remediesOf(
   job: LaidJob,
   shop: Shop,
-  flow: FlowForecast,
+  flow: DrawnFlow,
   { request, run, library }: { request: ScheduleRequest; run: RunConditions; library: readonly Material[] },
 ): Remedy[] {
   const countOf = (tried: ScheduleRequest | null) => {
@@ -141,6 +141,7 @@ function remediesOf(
   const others = library.flatMap((material) =>
     material.kind === 'resin' && material.id !== job.resin.materialId ? [material] : [],
   );
+  const inTrays = stayOf(run, shop, 1)(SMALLEST);
   const tried: [Remedy['what'], Remedy['value'], ScheduleRequest | null][] = [
     ['mixers', null, { ...request, mixers: 2 * request.mixers }],
     ['cooler', COOLER, withRun(colder(COOLER))],
@@ -150,7 +151,7 @@ function remediesOf(
       withRun({ ...run, resin }),
     ]),
     ['pots', null, { ...request, pots: request.pots.flatMap(halved) }],
-    ['trays', null, { ...request, stay: () => stayOf(run, shop, 1)(SMALLEST) }],
+    ['trays', null, { ...request, stay: () => inTrays }],
   ];
   return tried.flatMap(([what, value, other]) => {
     const batchCount = countOf(other);

@@ -16,8 +16,8 @@ export interface TimeOfDay {
 }
 
 /** A shop that nobody has measured is so much cooler in the morning and warmer in the afternoon, K: common practice, no source. */
-const COOLER = 3;
-const WARMER = 4;
+export const COOLER = 3;
+export const WARMER = 4;
 
 /** Now as this job's resin is, the morning and the afternoon as the shop has them. */
 export function timesOfDay(job: LaidJob, shop: Shop): TimeOfDay[] {

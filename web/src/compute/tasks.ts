@@ -1,3 +1,4 @@
+import type { Material } from '@wick/contract/materials';
 import type { Shop } from '@wick/contract/shop';
 import type { LayoutScore } from '@wick/core/advice/score';
 import type { FlowForecast } from '@wick/core/flow/forecast';
@@ -7,6 +8,8 @@ import type { EnsembleSample } from '@wick/core/verdict/ensemble';
 import { sampleJob } from '@wick/plan/forecast/sample';
 import type { LaidJob } from '@wick/plan/job/laid';
 import type { CutSheet } from '@wick/plan/laminate/cut-sheet';
+import type { DrawnFlow } from '@wick/plan/resin/draw';
+import type { Suggestion } from '@wick/plan/resin/suggest';
 import type { DropReading, DropRequest } from '@wick/plan/vacuum/drop-test';
 
 /** Everything that is computed off the screen's own thread, as data. */
@@ -20,6 +23,14 @@ export type Task =
     }
   | { readonly kind: 'sample'; readonly job: LaidJob; readonly shop: Shop; readonly index: number }
   | { readonly kind: 'drop'; readonly request: DropRequest }
+  | {
+      readonly kind: 'batches';
+      readonly job: LaidJob;
+      readonly shop: Shop;
+      readonly flow: DrawnFlow;
+      /** Resins that could be taken instead. */
+      readonly library: readonly Material[];
+    }
   | { readonly kind: 'cut'; readonly job: LaidJob; readonly overlap: number };
 
 /** What each kind of task comes to; a score is null where the layout cannot run. */
@@ -28,6 +39,8 @@ export interface Results {
   readonly score: LayoutScore | null;
   readonly sample: EnsembleSample;
   readonly cut: CutSheet;
+  /** null while it is not known what is drawn. */
+  readonly batches: Suggestion | null;
   /** null while there is too little to read. */
   readonly drop: DropReading | null;
 }
@@ -39,10 +52,12 @@ type Watch = (share: number) => boolean;
 /** These draw in the booleans of the ply book, which the first forecast does without. */
 const ranking = () => import('@wick/plan/advice/score');
 const dropTests = () => import('@wick/plan/vacuum/drop-test');
+const mixing = () => import('@wick/plan/resin/suggest');
 const cutting = () => import('@wick/plan/laminate/cut-sheet');
 
 /** Fetches what the first forecast does without, so that it is there when the server is not. */
-export const fetchRest = () => Promise.all([ranking(), cutting(), dropTests()]).catch(() => undefined);
+export const fetchRest = () =>
+  Promise.all([ranking(), cutting(), dropTests(), mixing()]).catch(() => undefined);
 
 const run: {
   [K in Task['kind']]: (task: Extract<Task, { kind: K }>, watch: Watch) => Results[K] | Promise<Results[K]>;
@@ -51,6 +66,7 @@ const run: {
   score: async ({ job, shop, how }) => (await ranking()).scoreJob(job, shop, how),
   sample: ({ job, shop, index }) => sampleJob(job, shop, index),
   drop: async ({ request }) => (await dropTests()).readDrop(request),
+  batches: async ({ job, shop, flow, library }) => (await mixing()).suggestFor(job, shop, flow, library),
   cut: async ({ job, overlap }) => (await cutting()).cutSheetOf(job, overlap),
 };
 

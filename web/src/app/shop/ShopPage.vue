@@ -12,6 +12,7 @@ import { useShopStore } from '../../data/shop-store.ts';
 import PageHeader from '../PageHeader.vue';
 import BackupSection from './BackupSection.vue';
 import DevicesSection from './DevicesSection.vue';
+import { COOLER, WARMER } from '@wick/plan/resin/systems';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import Choice from '../../ui/Choice.vue';
 
@@ -81,6 +82,20 @@ const judgeBy = (key: Key, value: number | null) =>
         v-bind="temperature!"
         :model-value="shop.shop.temperature"
         @update:model-value="set({ temperature: $event ?? shop.shop.temperature })"
+      />
+      <QuantityInput
+        label="In the morning"
+        v-bind="temperature!"
+        :model-value="shop.shop.morningTemperature"
+        :assumed="shop.shop.temperature - COOLER"
+        @update:model-value="set({ morningTemperature: $event })"
+      />
+      <QuantityInput
+        label="In the afternoon"
+        v-bind="temperature!"
+        :model-value="shop.shop.afternoonTemperature"
+        :assumed="shop.shop.temperature + WARMER"
+        @update:model-value="set({ afternoonTemperature: $event })"
       />
     </section>
     <p v-if="slip" class="ember" role="alert" data-testid="slip">{{ slip }}</p>

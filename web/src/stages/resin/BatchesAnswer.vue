@@ -58,9 +58,9 @@ const lastUse = computed(() => {
     <p v-if="!bench.draw.isWhole" class="ember">
       This layout does not draw all of it before the resin gels: see Lines first.
     </p>
-    <PotPanel v-if="forecast.run?.pot" :run="forecast.run" :pot="forecast.run.pot" :until="lastUse" />
   </template>
-  <p v-else class="quiet">No draw-down yet: {{ forecast.message ?? 'the forecast is being worked out.' }}</p>
+  <p v-else class="quiet">No draw-down: {{ forecast.message ?? 'the forecast is being worked out.' }}</p>
+  <PotPanel v-if="forecast.run?.pot" :run="forecast.run" :pot="forecast.run.pot" :until="lastUse" />
 </template>
 
 <style scoped>

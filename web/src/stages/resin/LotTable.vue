@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { Lot, MaterialOf } from '@wick/contract/materials';
+import { fieldOf } from '@wick/contract/field';
+import { materialSchema, type Lot, type MaterialOf } from '@wick/contract/materials';
 import { densitiesOf } from '@wick/plan/resin/ratio';
 import { lotState, lotToTake, lotWords } from '@wick/plan/resin/storage';
 import { newId } from '@wick/plan/job/ids';
@@ -8,6 +9,7 @@ import { computed } from 'vue';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
+import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Containers of this system on the shelf: batch number, date, warming, rolling. They belong to the workshop, not to the job. */
 const props = defineProps<{ resin: MaterialOf<'resin'> }>();
@@ -67,6 +69,8 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value.trim(
           <th>What</th>
           <th>Batch number</th>
           <th>Good to</th>
+          <th>Holds</th>
+          <th>Kept at</th>
           <th>Before use</th>
           <th>To do</th>
           <th></th>
@@ -98,6 +102,25 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value.trim(
               :value="state.lot.expires ?? ''"
               :aria-label="`Date of ${state.lot.number}`"
               @change="change(state.lot.id, { expires: valueOf($event) || null })"
+            />
+          </td>
+          <td>
+            <QuantityInput
+              hide-label
+              :label="`What ${state.lot.number} holds`"
+              v-bind="fieldOf(materialSchema, 'lots.mass')"
+              :model-value="state.lot.mass"
+              @update:model-value="change(state.lot.id, { mass: $event })"
+            />
+          </td>
+          <td>
+            <QuantityInput
+              hide-label
+              :label="`Where ${state.lot.number} is kept`"
+              v-bind="fieldOf(materialSchema, 'lots.storeTemperature')"
+              :model-value="state.lot.storeTemperature"
+              :assumed="shop.shop.temperature"
+              @update:model-value="change(state.lot.id, { storeTemperature: $event })"
             />
           </td>
           <td>
@@ -138,7 +161,13 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value.trim(
 td {
   vertical-align: middle;
 }
-.past td:nth-child(5) {
+td :deep(input) {
+  padding: 1px 6px;
+}
+td :deep(.ant-input) {
+  width: 84px;
+}
+.past td:nth-child(7) {
   color: var(--ember);
 }
 .date {

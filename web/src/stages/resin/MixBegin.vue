@@ -25,6 +25,17 @@ const todo = computed(() =>
     .filter(({ lot }) => lot.number === used.value[lot.part])
     .flatMap((state) => lotWords(state).map((words) => `${state.lot.number}: ${words}`)),
 );
+const done = ref<ReadonlySet<string>>(new Set());
+function tick(words: string) {
+  const next = new Set(done.value);
+  if (!next.delete(words)) next.add(words);
+  done.value = next;
+}
+const begin = () =>
+  mix.begin(
+    used.value,
+    todo.value.filter((words) => done.value.has(words)),
+  );
 const tooSmall = computed(() => mix.sheet!.batch.mass < mix.sheet!.smallest);
 </script>
 
@@ -44,13 +55,19 @@ const tooSmall = computed(() => mix.sheet!.batch.mass < mix.sheet!.smallest);
         <Input v-model:value="used.hardener" :maxlength="40" placeholder="from its label" />
       </label>
     </div>
-    <p v-for="words in todo" :key="words">{{ words }}</p>
+    <label v-for="words in todo" :key="words" class="todo">
+      <input type="checkbox" :checked="done.has(words)" @change="tick(words)" />
+      <span>{{ words }}</span>
+    </label>
+    <p v-if="todo.some((words) => !done.has(words))" class="quiet">
+      Tick what has been done; it is written down with the batch.
+    </p>
     <p v-if="tooSmall" class="ember" role="alert">
       This scale weighs {{ show(mix.sheet!.smallest) }} and more closely enough. Take a finer one, or mix
       more.
     </p>
     <p class="ember">{{ caution }} {{ DEFER }}</p>
-    <Button type="primary" size="large" @click="mix.begin(used)">Begin this batch</Button>
+    <Button type="primary" size="large" @click="begin">Begin this batch</Button>
   </section>
 </template>
 
@@ -66,8 +83,19 @@ const tooSmall = computed(() => mix.sheet!.batch.mass < mix.sheet!.smallest);
   max-width: 560px;
   margin-bottom: 10px;
 }
-label {
+.lots label {
   display: flex;
   flex-direction: column;
+}
+.todo {
+  display: grid;
+  grid-template-columns: 44px 1fr;
+  align-items: center;
+  min-height: 44px;
+}
+.todo input {
+  width: 26px;
+  height: 26px;
+  min-height: 0;
 }
 </style>

@@ -5,19 +5,16 @@ import { materialOf } from '@wick/plan/job/material-of';
 import { preparationOf, type SetBatch } from '@wick/plan/resin/batches';
 import { ledgerOf } from '@wick/plan/resin/ledger';
 import { potsOf } from '@wick/plan/resin/pots';
-import { suggestFor } from '@wick/plan/resin/suggest';
 import { weightsOf } from '@wick/plan/resin/weights';
 import { computed, inject, provide, proxyRefs, shallowRef, type InjectionKey } from 'vue';
-import { atRest } from '../../compute/at-rest.ts';
 import { orNull } from '../../compute/draw.ts';
 import { useDraw, useForecast, useSession } from '../../compute/use-desk.ts';
-import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
+import { useSuggestion } from './use-suggestion.ts';
 
 function createBench() {
   const job = useSession();
   const shop = useShopStore();
-  const library = useLibraryStore();
   const forecast = useForecast();
   const plan = useDraw();
 
@@ -51,7 +48,7 @@ function createBench() {
     (plan.draw?.pots ?? []).map((pot, n) => {
       const pours = batches.value
         .filter((batch) => batch.pot === n)
-        .map(({ pouredAt, mass }) => ({ time: pouredAt, mass }));
+        .map(({ pouredAt, mass }) => ({ time: pouredAt, mass: mass * (1 - pot.cup / pot.total) }));
       return {
         pot,
         middle: drawDown(pot.middle, pours, pot.heel),
@@ -60,11 +57,7 @@ function createBench() {
       };
     }),
   );
-  const suggestion = atRest(
-    () => job.isGesturing || held.value !== null,
-    () => flow.value && orNull(() => suggestFor(job.laid, shop.shop, flow.value!, library.materials)),
-    null,
-  );
+  const suggestion = useSuggestion(() => job.isGesturing || held.value !== null);
 
   return {
     ...{ system, flow, ledger, weights, pots, batches, held, faults, stocks, suggestion },

@@ -119,12 +119,12 @@ function createMix(bench: ResinBench) {
     return { states, resin: best('resin'), hardener: best('hardener') };
   });
 
-  const begin = (used: { resin: string; hardener: string }) => {
+  const begin = (used: { resin: string; hardener: string }, readied: readonly string[]) => {
     if (!sheet.value) return;
     const { number: n, count, resin, masses } = sheet.value;
     void run.say({
       ...{ kind: 'mixBegun', number: n, count, materialId: resin.id, lots: used },
-      ...{ resin: masses.resin, hardener: masses.hardener },
+      ...{ resin: masses.resin, hardener: masses.hardener, readied: [...readied] },
     });
   };
   const tare = (value: number, isTyped: boolean) =>
