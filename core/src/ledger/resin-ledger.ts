@@ -67,7 +67,7 @@ export interface ResinLedger {
 const CLINGS = 2e-4;
 
 /** Bottom of a pot as tall as it is wide, m2. @param volume m3 it holds */
-export const bottomArea = (volume: number): number => (Math.PI / 4) * Math.cbrt((4 * volume) / Math.PI) ** 2;
+const bottomArea = (volume: number): number => (Math.PI / 4) * Math.cbrt((4 * volume) / Math.PI) ** 2;
 
 /** Mass of mixed resin to have ready, line by line. Arithmetic; checked by resin-ledger.test.ts. */
 export function resinLedger(request: ResinLedgerRequest): ResinLedger {

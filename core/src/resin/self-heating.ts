@@ -10,7 +10,7 @@ const HEAT_TRANSFER = 8;
  * @param mass kg, > 0  @param density kg/m3, > 0
  * Source: lumped heat balance. Checked by resin.test.ts.
  */
-export function coolingRate(mass: number, density: number): number {
+function coolingRate(mass: number, density: number): number {
   const diameter = Math.cbrt((4 * mass) / (Math.PI * density));
   return (HEAT_TRANSFER * 1.5 * Math.PI * diameter ** 2) / (mass * SPECIFIC_HEAT);
 }

@@ -175,7 +175,7 @@ describe('batches of the kerb plate', () => {
     const stock = drawDown(
       draw.pots[0]!.fast,
       batches.map(({ pouredAt, mass }) => ({ time: pouredAt, mass })),
-      draw.pots[0]!.heel + draw.pots[0]!.cup,
+      draw.pots[0]!.floor,
     );
     expect(stock.dryAt).toBeCloseTo(faults[0]!.time, 3);
   });

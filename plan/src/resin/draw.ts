@@ -25,8 +25,10 @@ export interface PotDraw {
   readonly total: number;
   /** Keeps the end of its hose covered, kg. */
   readonly heel: number;
-  /** Stays on the mixing buckets, kg. */
+  /** Stays on the mixing buckets, kg: it never comes into the pot, and counts as if it stood under the heel. */
   readonly cup: number;
+  /** Of both. */
+  readonly floor: number;
 }
 
 export interface Draw {
@@ -76,6 +78,7 @@ export function drawOf(
         heel,
         drawn,
         cup: cup * share(n),
+        floor: heel + cup * share(n),
         total: drawn + heel + (kept + cup) * share(n),
         middle: along(times.middle),
         fast: along(times.fast),

@@ -19,7 +19,7 @@ import { resinInLayer } from '../stack/uptake.ts';
 import { batchCountOf, potsOf } from './pots.ts';
 
 /** A pot of which nobody has said how much it holds: common practice, no source. */
-export const USUAL_POT = 0.01;
+const USUAL_POT = 0.01;
 
 const boreVolume = ({ length, bore }: { length: number; bore: number }) => (Math.PI / 4) * bore ** 2 * length;
 

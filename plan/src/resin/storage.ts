@@ -12,7 +12,7 @@ export interface LotState {
 }
 
 /** Near enough to the shop's temperature to be weighed and to mix well, K. Common practice, no source. */
-export const WARM = 1;
+const WARM = 1;
 /** A container of which nobody has said what it holds, kg. */
 const USUAL_MASS = 5;
 const SOON = 30;

@@ -34,9 +34,8 @@ export function scheduleRequestOf(job: LaidJob, shop: Shop, draw: Draw, run: Run
   };
   const most = Math.max(...draw.pots.map(({ total }) => total));
   return {
-    // What stays on the buckets never comes into the pot: it counts as if it stood under the heel.
-    pots: draw.pots.map(({ fast, slow, drawn, total, heel, cup }) => ({
-      ...{ fast, slow, drawn, total, floor: heel + cup },
+    pots: draw.pots.map(({ fast, slow, drawn, total, floor }) => ({
+      ...{ fast, slow, drawn, total, floor },
       capacity: holds(job.resin.feedPotId),
     })),
     mixers: settledIn(job, 'resin.mixers'),

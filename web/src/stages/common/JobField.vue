@@ -21,6 +21,8 @@ const props = defineProps<{
   /** What is taken while it is blank, where the job's own rules do not say. */
   assumed?: number;
   hideLabel?: boolean;
+  /** Unit to show instead of the shop's. */
+  unit?: string;
   refuse?: (value: number) => string | null;
 }>();
 const emit = defineEmits<{ 'update:modelValue': [value: number | null] }>();
@@ -50,6 +52,7 @@ function change(to: number | null) {
     :model-value="value"
     :assumed="taken"
     :refuse="refuse"
+    :unit="unit"
     @update:model-value="change"
   />
 </template>

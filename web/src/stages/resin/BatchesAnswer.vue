@@ -17,11 +17,13 @@ const dry = computed(() => {
 const others = computed(() => bench.faults.filter(({ kind }) => kind !== 'dry').length);
 const least = computed(() =>
   bench.stocks.reduce<{ time: number; spare: number } | null>((found, { fast, pot }) => {
-    const own = { time: fast.least.time, spare: fast.least.mass - pot.heel };
+    const own = { time: fast.least.time, spare: fast.least.mass - pot.floor };
     return found === null || own.spare < found.spare ? own : found;
   }, null),
 );
-const left = computed(() => bench.stocks.reduce((sum, { middle }) => sum + Math.max(0, middle.left), 0));
+const left = computed(() =>
+  bench.stocks.reduce((sum, { middle, pot }) => sum + Math.max(0, middle.left - pot.cup), 0),
+);
 const lastUse = computed(() => {
   const fill = forecast.verdict?.fillTime ?? Infinity;
   return Number.isFinite(fill) ? fill : (forecast.clock?.gelTime ?? 3600);

@@ -1,5 +1,9 @@
 <script setup lang="ts">
+import { largestBatch } from '@wick/core/resin/pot';
+import { formatClock } from '@wick/core/units/format';
+import { usableTimeOf } from '@wick/core/verdict/verdict';
 import { newId } from '@wick/plan/job/ids';
+import { hasFront } from '@wick/plan/processes/processes';
 import { preparationOf } from '@wick/plan/resin/batches';
 import { addBatch, clearBatches, takeBatches } from '@wick/plan/resin/edits';
 import { faultWords, suggestionWords } from '@wick/plan/resin/words';
@@ -37,11 +41,28 @@ function add() {
   const next = { ...named, id: newId(), mixedAt: Math.round((last?.mixedAt ?? 0) + spacing), mass: null };
   job.apply(addBatch(next, named), 'a further batch');
 }
+/** Wetted by hand, resin is spread as it is mixed: small batches, each cool until it is used up. */
+const handWords = computed(() => {
+  const { run, clock } = forecast;
+  if (hasFront(job.laid) || !run?.pot || !clock || !bench.ledger) return null;
+  const until = usableTimeOf(clock, shop.shop.judging);
+  const largest = largestBatch({
+    ...{ resin: run.resin, start: run.temperature, drift: run.drift, ambient: run.pot.ambient, until },
+  });
+  const words =
+    'Wetted by hand: mix small, one after the other. Spread out, resin lasts longer than in the bucket.';
+  if (largest === null) return `${words} Even 50 g of this one warm up before they are used.`;
+  const count = Math.ceil(bench.ledger.total / largest);
+  return count <= 1
+    ? `${words} All of it at once stays cool for the ${formatClock(until)} in which it is usable.`
+    : `${words} Up to ${show(largest)} stay cool for the ${formatClock(until)} in which they are usable: ${count} batches.`;
+});
 const hasBatches = computed(() => job.laid.resin.batches.length > 0);
 </script>
 
 <template>
-  <p v-if="!bench.draw" class="quiet waits">
+  <p v-if="handWords" class="waits" data-testid="by-hand">{{ handWords }}</p>
+  <p v-else-if="!bench.draw" class="quiet waits">
     {{ forecast.message ?? 'Working out how fast the resin is drawn …' }}
   </p>
   <DrawDown />
@@ -50,7 +71,9 @@ const hasBatches = computed(() => job.laid.resin.batches.length > 0);
     <Button size="small" :disabled="!hasBatches" @click="job.apply(clearBatches, 'all in one batch')"
       >All in one</Button
     >
-    <span class="quiet">Drag a bar to mix it earlier or later; the first one starts the clock.</span>
+    <span v-if="bench.draw" class="quiet"
+      >Drag a bar to mix it earlier or later; the first one starts the clock.</span
+    >
   </div>
   <ul v-if="wrong.length > 0" class="wrong" role="alert" data-testid="batch-faults">
     <li v-for="words in wrong" :key="words">{{ words }}</li>

@@ -165,7 +165,10 @@ td :deep(input) {
   padding: 1px 6px;
 }
 td :deep(.ant-input) {
-  width: 84px;
+  width: 78px;
+}
+td :deep(select) {
+  width: 96px;
 }
 .past td:nth-child(7) {
   color: var(--ember);
@@ -176,5 +179,6 @@ td :deep(.ant-input) {
   border-radius: 3px;
   background: var(--sheet);
   padding: 1px 4px;
+  width: 124px;
 }
 </style>

@@ -28,6 +28,11 @@ async function typed(mass: number | null) {
   await mix.take(mass, true);
   typedCount.value += 1;
 }
+/** With what has to be added it would not go into its bucket any more. */
+const isTooMuch = computed(() => {
+  const { bucket, batch } = mix.sheet!;
+  return bucket !== null && mix.answer !== null && (mix.answer.total / batch.mass) * bucket.filled > 0.95;
+});
 const troubles = {
   silent: 'The scale says nothing: look at its battery and its cable. Until it does, type what you poured.',
   fell: 'The scale fell: does the bucket lean or touch something? Set it free and wait. Nothing is ever taken out.',
@@ -75,9 +80,10 @@ const troubles = {
         <template v-if="!isTyped">On the scale {{ show(mix.amount) }}. </template>Good from
         {{ show(mix.next.from) }} to {{ show(mix.next.to) }}.
       </p>
-      <p v-if="mix.answer" class="ember answer" role="alert" data-testid="over">
+      <p v-if="mix.answer" class="ember say" role="alert" data-testid="over">
         Too much {{ wordOf(mix.next.what) }}. Leave it in: take it as it is, then add
         {{ show(mix.answer.mass) }} of {{ wordOf(mix.answer.what) }}; {{ show(mix.answer.total) }} in all.
+        <template v-if="isTooMuch">That is more than its bucket holds: have a larger one at hand.</template>
       </p>
       <QuantityInput
         v-if="isTyped"
@@ -170,7 +176,7 @@ const troubles = {
   width: 3px;
   background: var(--ink);
 }
-.answer {
+.say {
   font: 600 20px/1.3 var(--display);
 }
 .typed,

@@ -30,7 +30,7 @@ const tabs = computed(() => bench.batches.map((_, n) => ({ value: String(n + 1),
   <p v-else class="quiet waits">
     No sheet yet: {{ forecast.message ?? 'a resin with its ratio and a laminate are needed.' }}
   </p>
-  <div class="fields"><JobField label="Step of the scale" path="resin.scaleStep" /></div>
+  <div class="fields"><JobField label="Step of the scale" path="resin.scaleStep" unit="g" /></div>
   <LotTable v-if="bench.system" :resin="bench.system" />
 </template>
 

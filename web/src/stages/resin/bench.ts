@@ -48,12 +48,12 @@ function createBench() {
     (plan.draw?.pots ?? []).map((pot, n) => {
       const pours = batches.value
         .filter((batch) => batch.pot === n)
-        .map(({ pouredAt, mass }) => ({ time: pouredAt, mass: mass * (1 - pot.cup / pot.total) }));
+        .map(({ pouredAt, mass }) => ({ time: pouredAt, mass }));
       return {
         pot,
-        middle: drawDown(pot.middle, pours, pot.heel),
-        fast: drawDown(pot.fast, pours, pot.heel),
-        slow: drawDown(pot.slow, pours, pot.heel),
+        middle: drawDown(pot.middle, pours, pot.floor),
+        fast: drawDown(pot.fast, pours, pot.floor),
+        slow: drawDown(pot.slow, pours, pot.floor),
       };
     }),
   );

@@ -18,7 +18,9 @@ export function useSheets(bench: Pick<ResinBench, 'batches' | 'pots'>) {
   const look = (to: number) =>
     void router.replace({ query: { ...route.query, batch: to === 1 ? undefined : to } });
   const sheet = computed(() => mixSheetOf(job.laid, shop.shop, bench.batches, number.value - 1));
-  const potName = computed(() => (sheet.value && bench.pots[sheet.value.batch.pot]?.name) || 'the pot');
+  const potName = computed(() =>
+    sheet.value && bench.pots.length > 1 ? bench.pots[sheet.value.batch.pot]!.name : 'the pot',
+  );
   const link: Ref<string> = computed(() => `${location.origin}/jobs/${job.id}/mix?batch=${number.value}`);
   return { number, look, sheet, potName, link };
 }
