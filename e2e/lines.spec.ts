@@ -195,6 +195,8 @@ test('the front is played, stepped and probed, and the board taken out as a pict
   await page.waitForTimeout(1200);
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page).toHaveURL(/t=\d/);
+  // The address follows when the hand rests.
+  await page.waitForTimeout(1500);
   const played = Number(new URL(page.url()).searchParams.get('t'));
   await page.getByRole('button', { name: 'A minute on' }).click();
   await expect.poll(() => Number(new URL(page.url()).searchParams.get('t'))).toBeCloseTo(played + 1, 0);

@@ -165,8 +165,9 @@ test('a point on the data sheet moves the gel time, and a broken CSV is refused 
   await expect(page.getByText('3 points at 19 °C')).toBeVisible();
 
   // A second batch is a run on the clock, which the verdict says.
-  await page.getByRole('button', { name: 'Add a further batch' }).click();
-  await expect(page.getByLabel('Batch 2 put on once drawn')).toHaveValue('5 kg');
+  await page.getByRole('tab', { name: /^Batches/ }).click();
+  await page.getByRole('button', { name: 'A further batch' }).click();
+  await expect(page.getByLabel('Batch 2 mixed at')).toHaveValue('3 min');
   await page.keyboard.press('4');
   await expect(page.getByText(/times or temperatures set on the clock/)).toBeVisible();
   await expect(page.getByTestId('verdict')).toBeVisible({ timeout: 60_000 });

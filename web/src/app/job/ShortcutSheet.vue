@@ -43,6 +43,10 @@ const groups = [
       ['Tab, then arrows, Delete', 'move or remove the focused line, mark or fitting'],
     ],
   },
+  {
+    name: 'Resin',
+    keys: [['Tab to a batch, arrows', 'mix it a minute earlier or later']],
+  },
 ];
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { systemsOn, type SystemRow } from '@wick/plan/resin/systems';
+import { systemsOn, type SystemRow, type SystemTimes } from '@wick/plan/resin/systems';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { niceStep } from '../../board/viewport.ts';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
@@ -37,6 +37,8 @@ const LEFT = 190;
 const RIGHT = 100;
 const LANE = 26;
 const TOP = 16;
+const wordsOf = (time: SystemTimes) =>
+  time.isKnown ? `${time.endsUnknown ? 'data to ' : ''}${Math.round(time.gel / 60)} min` : time.why;
 const timeOf = (row: SystemRow) => row.times.find(({ id }) => id === when.value)!;
 const lanes = computed(() => rows.value.map((row) => ({ row, time: timeOf(row) })));
 /** The longest is cut off where it would leave the others no room. */
@@ -74,7 +76,6 @@ const height = computed(() => TOP + LANE * rows.value.length + 4);
         tabindex="0"
         role="button"
         :aria-pressed="row.isOwn"
-        :aria-label="`Take ${row.resin.name}`"
         @click="emit('choose', row.resin.id)"
         @keydown.enter="emit('choose', row.resin.id)"
       >
@@ -84,7 +85,7 @@ const height = computed(() => TOP + LANE * rows.value.length + 4);
           <rect class="gels" :x="LEFT" :y="TOP + LANE * n + 8" :width="x(time.gel) - LEFT" height="10" />
           <rect class="usable" :x="LEFT" :y="TOP + LANE * n + 8" :width="x(time.usable) - LEFT" height="10" />
           <text :x="x(time.gel) + 5" :y="TOP + LANE * n + 17" class="number">
-            {{ time.endsUnknown ? 'data to ' : '' }}{{ Math.round(time.gel / 60) }} min
+            {{ wordsOf(time) }}
           </text>
           <path
             v-if="time.fill !== null && time.fill <= end"
@@ -92,7 +93,7 @@ const height = computed(() => TOP + LANE * rows.value.length + 4);
             :d="`M${x(time.fill)} ${TOP + LANE * n + 4}v18`"
           />
         </template>
-        <text v-else :x="LEFT" :y="TOP + LANE * n + 17" class="why">{{ time.why }}</text>
+        <text v-else :x="LEFT" :y="TOP + LANE * n + 17" class="why">{{ wordsOf(time) }}</text>
       </g>
     </svg>
     <p class="legend quiet">
