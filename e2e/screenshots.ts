@@ -36,7 +36,7 @@ await page.getByRole('tab', { name: 'Sequence' }).click();
 await settled(page);
 await page.waitForTimeout(500);
 await shot('sequence');
-await page.getByRole('tab', { name: 'Board' }).click();
+await page.getByRole('tab', { name: 'Lines' }).click();
 await page.getByTestId('verdict').waitFor();
 await page.getByRole('button', { name: 'What would fix it' }).first().click();
 await page.getByRole('button', { name: 'Do it' }).first().waitFor({ timeout: 90_000 });
@@ -60,7 +60,7 @@ await page.getByTestId('layer').filter({ hasText: 'flow mesh' }).click();
 await page.waitForTimeout(500);
 await shot('stack');
 // Two batches, the second too late; then the first on the scale of a rehearsal.
-await page.keyboard.press('5');
+await page.getByRole('button', { name: /^5 Resin/ }).click();
 await page.waitForTimeout(2500);
 await shot('resin');
 await page.getByRole('tab', { name: /^Batches/ }).click();
