@@ -22,6 +22,9 @@ export interface DrawDown {
   readonly left: number;
 }
 
+/** Times nearer to one another than this are one, s. */
+export const AT_ONCE = 1e-3;
+
 /** Drawn by a time, kg. */
 export function drawnAt({ times, masses }: Drawn, time: number): number {
   const last = times.length - 1;
@@ -76,8 +79,9 @@ export function drawDown(drawn: Drawn, pours: readonly Pour[], floor: number): D
     line.push({ time: times[i], mass: poured - masses[i] });
   }
   pour(Infinity);
-  // What is poured in as the feed opens counts as being in.
-  const begun = times.length > 0 ? line.slice(line.findLastIndex(({ time }) => time <= times[0])) : line;
+  // What is poured in as the draw begins counts as being in.
+  const begun =
+    times.length > 0 ? line.slice(line.findLastIndex(({ time }) => time <= times[0] + AT_ONCE)) : [];
   const nothing = { time: 0, mass: 0 };
   const least = begun.reduce((a, b) => (b.mass < a.mass ? b : a), begun[0] ?? nothing);
   const most = line.reduce((a, b) => (b.mass > a.mass ? b : a), line[0] ?? nothing);

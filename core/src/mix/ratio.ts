@@ -33,10 +33,6 @@ export function splitTotal(total: number, parts: number): Weighed {
   return { resin, hardener: total - resin };
 }
 
-/** Density of the mix, kg/m3, if neither shrinks. @param parts hardener to 100 of resin by weight */
-export const mixedDensity = (parts: number, { resin, hardener }: ComponentDensities): number =>
-  (100 + parts) / (100 / resin + parts / hardener);
-
 /** How far hardener may be off what belongs to the resin, as a share of it: below (negative) and above. */
 export interface RatioWindow {
   readonly from: number;

@@ -1,4 +1,4 @@
-import { drawnAt, timeDrawn, type Drawn } from './draw-down.ts';
+import { AT_ONCE, drawnAt, timeDrawn, type Drawn } from './draw-down.ts';
 
 /** What one pot has to give. */
 export interface PotNeed {
@@ -262,7 +262,7 @@ function faultsOfPot(
     const until = n < batches.length ? batches[n].pouredAt : Infinity;
     const from = n === 0 ? times[0] : batches[n - 1].pouredAt;
     const drawn = Math.min(masses[masses.length - 1], drawnAt(need.fast, until));
-    if (until > times[0] && poured - drawn < need.floor - enough) {
+    if (until > times[0] + AT_ONCE && poured - drawn < need.floor - enough) {
       const time = Math.max(from, Math.min(until, timeDrawn(need.fast, poured - need.floor)));
       faults.push({ kind: 'dry', batch: n > 0 ? batches[n - 1].index : null, pot, time });
     }

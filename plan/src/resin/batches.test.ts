@@ -105,7 +105,8 @@ describe('draw-down of a job', () => {
   test('a strip is drawn with the root of time from the opening on (Darcy, closed form)', () => {
     const { times, masses } = pot!.middle;
     const [open, end] = [times[0]!, times[times.length - 1]!];
-    const hose = masses[0]!;
+    // The hose is filled first, in no time here.
+    const hose = masses[1]!;
     const whole = masses[masses.length - 1]! - hose;
     for (const share of [0.25, 0.5, 0.75]) {
       const drawn = drawnAt(pot!.middle, open + (end - open) * share ** 2) - hose;
@@ -136,6 +137,31 @@ describe('draw-down of a job', () => {
       [1, 0],
     ]);
   });
+});
+
+test('hoses are filled before the feed opens, and a pot whose feed opens later gives nothing until just before', () => {
+  const later: LaidJob = {
+    ...twoPots,
+    resin: { ...twoPots.resin, hoseFillDuration: 90 },
+    lines: twoPots.lines.map((line) =>
+      line.id === 'feed-2'
+        ? {
+            ...line,
+            startsOpen: false,
+            actions: [{ id: 'later', opening: 1, when: { kind: 'time', time: 900 } }],
+          }
+        : line,
+    ),
+  };
+  const flow = forecastJob(later, demoShop, LOOK);
+  const [first, second] = drawOf(later, demoShop, flow)!.pots.map(({ middle }) => middle);
+  // Mixed for 120 s, then 90 s at the hose.
+  expect(first!.times[0]).toBeCloseTo(120, 6);
+  expect(first!.times[1]).toBeCloseTo(210, 6);
+  expect(first!.masses[0]).toBe(0);
+  // The second feed opens 900 s after the first mix, to a sample.
+  expect(second!.times[1]!).toBeGreaterThan(600);
+  expect(second!.times[1]!).toBeLessThanOrEqual(900.001);
 });
 
 describe('batches of the kerb plate', () => {

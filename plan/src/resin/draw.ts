@@ -5,6 +5,7 @@ import { clockOf, likelyCurve, type RunConditions } from '@wick/core/verdict/ver
 import { timelineOf } from '../forecast/assess.ts';
 import { doubtOf } from '../forecast/doubt.ts';
 import type { LaidJob } from '../job/laid.ts';
+import { settledIn } from '../settle.ts';
 import { ledgerOf, type LedgerFlow } from './ledger.ts';
 import { potIndexOf, potsOf, type FeedPot } from './pots.ts';
 import { runConditionsOf } from './run.ts';
@@ -38,7 +39,7 @@ export interface Draw {
 }
 
 /**
- * What is drawn from each pot over time: the ledger's mass in the rhythm of the forecast. The hoses are filled before the feed opens.
+ * What is drawn from each pot over time: the ledger's mass in the rhythm of the forecast. Its hoses are filled before its first feed opens.
  * @param run what the resin is and how warm, where it is not the job's own
  * @returns null while no resin is chosen or the laminate does not tell yet
  * @throws ModelError of the resin's curves
@@ -59,6 +60,7 @@ export function drawOf(
   const inHoses = hoses.reduce((sum, mass) => sum + mass, 0);
   const density = run.resin.density;
   const perVolume = flow.isFilled && last.entered > 0 ? (ledger.drawn - inHoses) / last.entered : density;
+  const fillDuration = settledIn(job, 'resin.hoseFillDuration');
   const times = timesOf(flow.timeUnit, samples, run, job);
   const share = (pot: number) =>
     last.entered > 0
@@ -72,7 +74,8 @@ export function drawOf(
       const drawn = flow.isFilled
         ? masses[masses.length - 1]!
         : hoses[n]! + (ledger.drawn - inHoses) * share(n);
-      const along = (at: Float64Array): Drawn => drawnUntilGel(at, masses);
+      const first = firstDrawn(masses, hoses[n]!);
+      const along = (at: Float64Array): Drawn => drawnBetween(at, masses, first, fillDuration);
       return {
         pot,
         heel,
@@ -116,11 +119,29 @@ function whileDrawn({ samples }: DrawnFlow): DrawnFlow['samples'] {
   return samples.slice(0, Math.max(2, end + 1));
 }
 
-/** Once the resin has gelled nothing more is drawn. */
-function drawnUntilGel(times: Float64Array, masses: readonly number[]): Drawn {
-  const end = times.findIndex((time) => !Number.isFinite(time));
-  const count = end < 0 ? times.length : end;
-  return { times: times.subarray(0, count), masses: masses.slice(0, count) };
+/** Less than this share of what a pot gives is the solver's: its feeds are still shut. */
+const STILL_SHUT = 1e-3;
+
+/** The sample at which the feeds of a pot open. */
+function firstDrawn(masses: readonly number[], inHoses: number): number {
+  const whole = masses[masses.length - 1]! - inHoses;
+  return Math.max(0, masses.findIndex((mass) => mass - inHoses > STILL_SHUT * whole) - 1);
+}
+
+/** What a pot gives: its hoses are filled just before its first feed opens, and once the resin has gelled nothing more is drawn. */
+function drawnBetween(
+  times: Float64Array,
+  masses: readonly number[],
+  first: number,
+  fillDuration: number,
+): Drawn {
+  const gelled = times.findIndex((time) => !Number.isFinite(time));
+  const end = gelled < 0 ? times.length : gelled;
+  if (end <= first) return { times: [], masses: [] };
+  return {
+    times: [times[first]! - fillDuration, ...times.subarray(first, end)],
+    masses: [0, ...masses.slice(first, end)],
+  };
 }
 
 /** s since first mix of every sample of a forecast: as it stands, if all goes fast, and if all goes slowly. */

@@ -68,8 +68,10 @@ export function stayOf(run: RunConditions, shop: Shop, most: number): (mass: num
   return (mass) => {
     const at = Math.max(0, Math.log(mass / SMALLEST) / ratio);
     const n = Math.min(STAYS - 2, Math.floor(at));
-    if (!(stays[n + 1]! < Infinity)) return stays[Math.min(STAYS - 1, Math.ceil(at))]!;
-    return Math.max(0, stays[n]! + (at - n) * (stays[n + 1]! - stays[n]!));
+    const [lighter, heavier] = [stays[n]!, stays[n + 1]!];
+    // Between one that lasts for a day and one that does not, the shorter counts.
+    if (!(lighter < Infinity)) return heavier;
+    return Math.max(0, lighter + (at - n) * (heavier - lighter));
   };
 }
 
@@ -81,7 +83,7 @@ export function usableShare(run: RunConditions, shop: Shop): number {
 
 export interface Remedy {
   readonly what: 'cooler' | 'resin' | 'pots' | 'mixers' | 'trays';
-  /** K, or the name of the resin. */
+  /** K, how many mix, or the name of the resin. */
   readonly value: number | string | null;
   readonly batchCount: number;
 }
@@ -142,7 +144,7 @@ function remediesOf(
   );
   const inTrays = stayOf(run, shop, 1)(SMALLEST);
   const tried: [Remedy['what'], Remedy['value'], ScheduleRequest | null][] = [
-    ['mixers', null, { ...request, mixers: 2 * request.mixers }],
+    ['mixers', 2 * request.mixers, { ...request, mixers: 2 * request.mixers }],
     ['cooler', COOLER, withRun(colder(COOLER))],
     ...others.map((resin): [Remedy['what'], string, ScheduleRequest | null] => [
       'resin',

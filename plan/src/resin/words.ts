@@ -70,7 +70,7 @@ function remedyWords({ what, value, batchCount }: Remedy): string {
   const batches = batchCount === 1 ? 'one batch does' : `${batchCount} batches do`;
   switch (what) {
     case 'mixers':
-      return `With two who mix ${batches}.`;
+      return `With ${value === 2 ? 'two' : value} who mix ${batches}.`;
     case 'cooler':
       return `With shop and resin ${value} K cooler ${batches}.`;
     case 'resin':

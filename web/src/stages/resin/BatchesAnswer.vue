@@ -17,6 +17,7 @@ const dry = computed(() => {
 const others = computed(() => bench.faults.filter(({ kind }) => kind !== 'dry').length);
 const least = computed(() =>
   bench.stocks.reduce<{ time: number; spare: number } | null>((found, { fast, pot }) => {
+    if (pot.fast.times.length === 0) return found;
     const own = { time: fast.least.time, spare: fast.least.mass - pot.floor };
     return found === null || own.spare < found.spare ? own : found;
   }, null),

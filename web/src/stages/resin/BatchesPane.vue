@@ -75,9 +75,9 @@ const hasBatches = computed(() => job.laid.resin.batches.length > 0);
       >Drag a bar to mix it earlier or later; the first one starts the clock.</span
     >
   </div>
-  <ul v-if="wrong.length > 0" class="wrong" role="alert" data-testid="batch-faults">
-    <li v-for="words in wrong" :key="words">{{ words }}</li>
-  </ul>
+  <div v-if="wrong.length > 0" class="wrong" role="alert" data-testid="batch-faults">
+    <p v-for="words in wrong" :key="words">{{ words }}</p>
+  </div>
   <div class="columns">
     <BatchTable />
     <section v-if="suggested.length > 0" aria-label="Suggested batches" data-testid="suggested">
@@ -99,9 +99,11 @@ const hasBatches = computed(() => job.laid.resin.batches.length > 0);
   margin: 6px 0;
 }
 .wrong {
-  margin: 4px 0 8px;
-  padding-left: 18px;
+  margin: 2px 0 6px;
   color: var(--ember);
+}
+.wrong p {
+  margin: 2px 0;
 }
 .columns {
   display: grid;
