@@ -5,6 +5,8 @@ import { shownBy } from '@wick/core/vacuum/gauge-reading';
 import fc from 'fast-check';
 import { runStateOf } from '../run/state.ts';
 import {
+  afterTaking,
+  currentMixes,
   firstContact,
   isSteady,
   mixesOf,
@@ -30,10 +32,10 @@ const tared: EntryBody = { kind: 'tared', mixId: 'e0', instrumentId: 'scale', va
 const pour = (what: 'resin' | 'hardener', mass: number): EntryBody => ({
   ...{ kind: 'poured', mixId: 'e0', what, mass, instrumentId: 'scale', zero: 0.18 + mass },
 });
-const window = { from: -0.02, to: 0.02 };
+const rule = { parts: 43, window: { from: -0.02, to: 0.02 }, step: 0.001 };
 const stateOf = (...bodies: EntryBody[]): MixState => {
   const entries = runStateOf(said(...bodies.map((body, n): [number, EntryBody] => [10 * n, body]))).entries;
-  return mixState(mixesOf(entries)[0]!, 43, window, 0.001);
+  return mixState(mixesOf(entries)[0]!, rule);
 };
 const nextOf = (state: MixState) => {
   if (state.at !== 'pour') throw new Error(state.at);
@@ -52,6 +54,34 @@ describe('a batch on the scale', () => {
     expect(next.to).toBeCloseTo(0.301 * 1.02, 9);
     expect(total).toBeCloseTo(1.001, 9);
     expect(stateOf(begun, tared, pour('resin', 0.7), pour('hardener', 0.303)).at).toBe('mixed');
+  });
+
+  test('taken too early, the resin is poured on; a batch that was thrown away no longer counts', () => {
+    const { next } = nextOf(stateOf(begun, tared, pour('resin', 0.1)));
+    expect(next).toMatchObject({ what: 'resin', isCorrection: false });
+    expect(next.mass).toBeCloseTo(0.6, 9);
+    expect(nextOf(stateOf(begun, tared, pour('resin', 0.1), pour('resin', 0.6))).next.what).toBe('hardener');
+    const again = said([0, begun], [1, tared], [9, { kind: 'contact', mixId: 'e0' }], [60, begun]);
+    expect(currentMixes(mixesOf(again)).map(({ id }) => id)).toEqual(['e3']);
+    expect(firstContact(mixesOf(again))).toBeNull();
+  });
+
+  test('what is on the scale is answered before it is taken: too much of either says what follows and the total', () => {
+    const mixOf = (...bodies: EntryBody[]) =>
+      mixesOf(said(...bodies.map((body, n): [number, EntryBody] => [n, body])))[0]!;
+    const answer = (mix: ReturnType<typeof mixOf>, amount: number) => {
+      const state = mixState(mix, rule);
+      return afterTaking(mix, nextOf(state).next, amount, rule);
+    };
+    // 740 g of resin want 318.2 g; 330 g on 700 g want 67.4 g of resin (arithmetic).
+    expect(answer(mixOf(begun, tared), 0.74)).toMatchObject({
+      what: 'hardener',
+      mass: expect.closeTo(0.3182, 4),
+    });
+    const over = answer(mixOf(begun, tared, pour('resin', 0.7)), 0.33)!;
+    expect(over).toMatchObject({ what: 'resin', mass: expect.closeTo(0.0674, 4) });
+    expect(over.total).toBeCloseTo(0.33 + 0.33 / 0.43, 9);
+    expect(answer(mixOf(begun, tared, pour('resin', 0.7)), 0.301)).toBeNull();
   });
 
   test('too much resin: the hardener follows it, and the total is said anew', () => {

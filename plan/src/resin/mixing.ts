@@ -54,9 +54,25 @@ function zeroOf(entries: readonly Entry[], mixId: string): number | null {
   }, null);
 }
 
+/** What a pour would come to if it were taken as it is now: what has to be added then, kg, and to how much; null where nothing has. */
+export function afterTaking(
+  mix: Mix,
+  { what }: NextPour,
+  amount: number,
+  rule: MixRule,
+): { readonly what: Component; readonly mass: number; readonly total: number } | null {
+  const poured = { ...mix.poured, [what]: mix.poured[what] + amount };
+  const state = mixState({ ...mix, poured }, rule);
+  return state.at === 'pour' ? { what: state.next.what, mass: state.next.mass, total: state.total } : null;
+}
+
+/** Of each batch the one that was begun last: those before it were thrown away. */
+export const currentMixes = (mixes: readonly Mix[]): Mix[] =>
+  mixes.filter(({ begun }, n) => !mixes.slice(n + 1).some((later) => later.begun.number === begun.number));
+
 /** When the resin of a run was first mixed, ms since 1970: the fuse burns from there. Null before that. */
 export const firstContact = (mixes: readonly Mix[]): number | null =>
-  mixes.reduce<number | null>(
+  currentMixes(mixes).reduce<number | null>(
     (first, { contactAt }) =>
       contactAt !== null && (first === null || contactAt < first) ? contactAt : first,
     null,
@@ -87,19 +103,26 @@ export type MixState =
 /** Resin may miss its mark by this share: the hardener follows what was poured. Common practice, no source. */
 const RESIN_BAND = 0.05;
 
-/**
- * @param parts hardener to 100 of resin by weight  @param window how far hardener may be off
- * @param step of the scale, kg: closer than half of it nobody weighs
- */
-export function mixState(mix: Mix, parts: number, window: RatioWindow, step: number): MixState {
+/** By what a mix is judged. */
+export interface MixRule {
+  /** Hardener to 100 of resin by weight, and how far hardener may be off. */
+  readonly parts: number;
+  readonly window: RatioWindow;
+  /** Of the scale, kg: closer than half of it nobody weighs. */
+  readonly step: number;
+}
+
+/** Where a mix stands, and what has to be poured next. */
+export function mixState(mix: Mix, { parts, window, step }: MixRule): MixState {
   const { begun, poured, zero } = mix;
   if (zero === null) return { at: 'tare' };
   const q = parts / 100;
-  if (poured.resin === 0) {
+  // Taken too early, it is poured on; hardener comes when the resin is in.
+  if (poured.hardener === 0 && poured.resin < begun.resin * (1 - RESIN_BAND)) {
     const next = {
-      ...({ what: 'resin', mass: begun.resin, isCorrection: false } as const),
-      from: begun.resin * (1 - RESIN_BAND),
-      to: begun.resin * (1 + RESIN_BAND),
+      ...({ what: 'resin', mass: begun.resin - poured.resin, isCorrection: false } as const),
+      from: begun.resin * (1 - RESIN_BAND) - poured.resin,
+      to: begun.resin * (1 + RESIN_BAND) - poured.resin,
     };
     return { at: 'pour', next, total: begun.resin * (1 + q), reading: null };
   }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { weighed } from '@wick/plan/resin/sheet';
+import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { useMix } from './use-mix.ts';
@@ -25,6 +26,7 @@ const total = computed(() => mix.mix!.poured.resin + mix.mix!.poured.hardener);
   </ul>
   <p v-if="mix.mix!.pours.length === 0" class="quiet none">Nothing poured yet.</p>
   <p class="quiet none">What is in stays in: too much of one is made good by the other.</p>
+  <Button v-if="total > 0" @click="mix.beginAgain">Thrown away: begin this batch anew</Button>
 </template>
 
 <style scoped>

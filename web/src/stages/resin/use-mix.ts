@@ -1,5 +1,6 @@
-import { readMix, splitTotal } from '@wick/core/mix/ratio';
 import {
+  afterTaking,
+  currentMixes,
   isSteady,
   mixesOf,
   mixState,
@@ -32,10 +33,7 @@ function createMix(bench: ResinBench) {
   const now = useTicking(run.now);
 
   const mix = computed(
-    () =>
-      mixesOf(run.state.entries)
-        .filter(({ begun }) => begun.number === number.value)
-        .at(-1) ?? null,
+    () => currentMixes(mixesOf(run.state.entries)).find(({ begun }) => begun.number === number.value) ?? null,
   );
   const scales = computed(() =>
     list.value.filter(
@@ -70,10 +68,14 @@ function createMix(bench: ResinBench) {
   const isRead = computed(() => shown.value !== null && trouble.value !== 'silent');
   const isStill = computed(() => isSteady(readings.value, step.value));
 
-  const window = computed(() => (sheet.value ? ratioWindowOf(sheet.value.resin) : { from: 0, to: 0 }));
-  const state = computed(() =>
-    mix.value && sheet.value ? mixState(mix.value, sheet.value.parts, window.value, step.value) : null,
+  const rule = computed(
+    () =>
+      sheet.value && {
+        ...{ parts: sheet.value.parts, step: step.value },
+        window: ratioWindowOf(sheet.value.resin),
+      },
   );
+  const state = computed(() => (mix.value && rule.value ? mixState(mix.value, rule.value) : null));
   const next = computed(() => (state.value?.at === 'pour' ? state.value.next : null));
   /** On the scale since it was last set to zero, kg. */
   const amount = computed(() => {
@@ -82,17 +84,11 @@ function createMix(bench: ResinBench) {
   });
   const pour = computed(() => next.value && pourState(next.value, amount.value));
   /** If it were taken as it is now: what would have to be added then, and to how much. */
-  const answer = computed(() => {
-    if (!mix.value || !next.value || !sheet.value || pour.value?.tone !== 'over') return null;
-    const poured = { ...mix.value.poured };
-    poured[next.value.what] += amount.value;
-    if (next.value.what === 'resin' && mix.value.poured.hardener === 0) {
-      const { hardener } = splitTotal(poured.resin * (1 + sheet.value.parts / 100), sheet.value.parts);
-      return { what: 'hardener' as const, mass: hardener, total: poured.resin + hardener };
-    }
-    const { add, total } = readMix(poured, sheet.value.parts, window.value);
-    return add && { ...add, total };
-  });
+  const answer = computed(() =>
+    mix.value && next.value && rule.value && pour.value?.tone === 'over'
+      ? afterTaking(mix.value, next.value, amount.value, rule.value)
+      : null,
+  );
   /** Seconds since resin and hardener met. */
   const age = computed(() =>
     mix.value?.contactAt == null ? null : Math.max(0, (now.value - mix.value.contactAt) / 1000),
@@ -127,6 +123,8 @@ function createMix(bench: ResinBench) {
       ...{ resin: masses.resin, hardener: masses.hardener, readied: [...readied] },
     });
   };
+  /** What is in the bucket was thrown away: the same batch once more, from the empty bucket on. */
+  const beginAgain = () => mix.value && run.say(mix.value.begun);
   const tare = (value: number, isTyped: boolean) =>
     mix.value &&
     run.say({
@@ -159,7 +157,7 @@ function createMix(bench: ResinBench) {
       isRead,
       isStill,
     },
-    ...{ state, next, amount, pour, answer, age, now, lots, begin, tare, take },
+    ...{ state, next, amount, pour, answer, age, now, lots, begin, beginAgain, tare, take },
   };
 }
 
