@@ -20,7 +20,7 @@ import {
 } from '@wick/plan/forecast/words';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import { valueAt } from '@wick/core/flow/probe';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import { formatClock, formatQuantity } from '@wick/core/units/format';
 import { fills } from '@wick/core/verdict/rule';
 import { clockOf, type Verdict } from '@wick/core/verdict/verdict';
@@ -65,17 +65,14 @@ function effectIn(
   item: Unentered,
   known: Map<LaidJob, FlowForecast>,
 ): UnenteredEffect | null {
-  try {
+  return orNull(() => {
     const runs = runsFor(item, job).map(({ job: own, how }) => {
       const run = known.get(own) ?? forecastJob(own, shop, how);
       known.set(own, run);
       return run;
     });
     return effectOf(item, { shop, flow }, runs);
-  } catch (error) {
-    if (error instanceof ModelError) return null;
-    throw error;
-  }
+  });
 }
 
 export function writeResults({ flow, timeline }: Report, { vtk, csv }: ResultOptions): void {

@@ -1,21 +1,19 @@
 import type { Shop } from '@wick/contract/shop';
 import type { FlowForecast } from '@wick/core/flow/forecast';
-import { ModelError } from '@wick/core/model-error';
 import { formatClock, formatQuantity } from '@wick/core/units/format';
-import { forecastJob } from '@wick/plan/forecast/assess';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { materialOf } from '@wick/plan/job/material-of';
-import { hasFront } from '@wick/plan/processes/processes';
 import { drawOf } from '@wick/plan/resin/draw';
 import { ledgerOf } from '@wick/plan/resin/ledger';
 import { batchesWith, resinCsv, resinTables, resinWorkbook } from '@wick/plan/resin/out';
 import { potsOf } from '@wick/plan/resin/pots';
-import { ratiosDisagree } from '@wick/plan/resin/ratio';
+import { partsText, ratiosDisagree } from '@wick/plan/resin/ratio';
 import { runConditionsOf } from '@wick/plan/resin/run';
 import { DEFER, mixSheetOf, weighed } from '@wick/plan/resin/sheet';
 import { batchFaults, suggestFor } from '@wick/plan/resin/suggest';
 import { faultWords, suggestionWords } from '@wick/plan/resin/words';
 import { CliError, exitCodes, type Output } from './exit-codes.ts';
+import { forecastIn } from './forecast-in.ts';
 import { readJobAt, shopOf, type ShopOptions } from './read-job.ts';
 import { writeOut } from './write-out.ts';
 
@@ -28,7 +26,7 @@ interface ResinOptions extends ShopOptions {
 export async function resin(file: string, options: ResinOptions, { out }: Output): Promise<number> {
   const job = readJobAt(file);
   const shop = shopOf(options);
-  const flow = flowOf(job, shop);
+  const flow = forecastIn(job, shop);
   const ledger = ledgerOf(job, shop, flow);
   if (!ledger)
     throw new CliError(
@@ -77,7 +75,7 @@ function printSheet(
   const sheet = mixSheetOf(job, shop, batches, index);
   if (!sheet) return;
   const show = (value: number) => weighed(value, shop, sheet.scaleStep);
-  out(`Mix sheet ${sheet.number} of ${sheet.count}, by weight, 100 : ${Number(sheet.parts.toPrecision(3))}`);
+  out(`Mix sheet ${sheet.number} of ${sheet.count}, by weight, 100 : ${partsText(sheet.parts)}`);
   out(
     `  resin ${show(sheet.masses.resin)}, hardener ${show(sheet.masses.hardener)} (${show(sheet.hardenerFrom)} to ${show(sheet.hardenerTo)})`,
   );
@@ -86,14 +84,4 @@ function printSheet(
     if (caution) out(`     ${caution}`);
   }
   out(`  ${DEFER}`);
-}
-
-/** The forecast, where the job can be forecast. */
-function flowOf(job: LaidJob, shop: Shop): FlowForecast | null {
-  try {
-    return hasFront(job) ? forecastJob(job, shop) : null;
-  } catch (error) {
-    if (error instanceof ModelError) return null;
-    throw error;
-  }
 }

@@ -1,5 +1,4 @@
-import { hasFront } from '@wick/plan/processes/processes';
-import { forecastJob, verdictOf } from '@wick/plan/forecast/assess';
+import { verdictOf } from '@wick/plan/forecast/assess';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { bagOf } from '@wick/plan/bag/bag';
 import { checkStack } from '@wick/plan/stack/checks';
@@ -7,10 +6,10 @@ import { layerWord } from '@wick/plan/stack/kinds';
 import { takeOffCsv, unitWords } from '@wick/plan/takeoff/sheet';
 import { takeOffOf } from '@wick/plan/takeoff/take-off';
 import { USUAL_CREW } from '@wick/plan/takeoff/taken';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import { formatQuantity } from '@wick/core/units/format';
-import type { Shop } from '@wick/contract/shop';
 import { exitCodes, type Output } from './exit-codes.ts';
+import { forecastIn } from './forecast-in.ts';
 import { readJobAt, shopOf, type ShopOptions } from './read-job.ts';
 import { writeOut } from './write-out.ts';
 
@@ -27,9 +26,10 @@ export function stack(file: string, options: StackOptions, { out }: Output): num
   out('Layers, bag on top:');
   for (const layer of [...job.layers].reverse())
     out(`  ${layerWord(layer.kind)}: ${nameOf(job, layer.materialId)}`);
+  const flow = forecastIn(job, shop);
   const breaks = checkStack(job, {
     ...{ shop, materials: job.materials, show: (value, quantity) => formatQuantity(value, quantity) },
-    ...forecastIn(job, shop),
+    ...{ flow, verdict: flow && orNull(() => verdictOf(job, shop, flow)) },
   });
   for (const { message, fix } of breaks) out(`wrong  ${message}${fix ? ` ${fix.label}.` : ''}`);
   if (breaks.length === 0) out('Nothing missing, nothing short.');
@@ -48,14 +48,3 @@ export function stack(file: string, options: StackOptions, { out }: Output): num
 
 const nameOf = (job: LaidJob, id: string | null) =>
   job.materials.find((own) => own.id === id)?.name ?? 'not chosen';
-
-/** A forecast where the job can be forecast. */
-function forecastIn(job: LaidJob, shop: Shop) {
-  try {
-    const flow = hasFront(job) ? forecastJob(job, shop) : null;
-    return { flow, verdict: flow && verdictOf(job, shop, flow) };
-  } catch (error) {
-    if (error instanceof ModelError) return { flow: null, verdict: null };
-    throw error;
-  }
-}

@@ -1,5 +1,4 @@
-import { suggestBatches, type PlannedBatch, type ScheduleRequest } from '../src/mix/schedule.ts';
-import { faultsOf } from '../src/mix/schedule.ts';
+import { faultsOf, suggestBatches, type PlannedBatch, type ScheduleRequest } from '../src/mix/schedule.ts';
 
 /** Draw of a strip at so many samples, kg over s. */
 const strip = (mass: number, duration: number, samples = 200) => {

@@ -13,6 +13,16 @@ export class ModelError extends Error {
   }
 }
 
+/** What a computation comes to, or null where the models refuse it: for where a refusal is said elsewhere, or is an answer. */
+export function orNull<T>(work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof ModelError) return null;
+    throw error;
+  }
+}
+
 /**
  * Guard for a number that must be finite and greater than zero; written so that NaN fails.
  * @throws ModelError NOT_POSITIVE naming the field and the value

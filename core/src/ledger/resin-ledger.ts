@@ -1,3 +1,5 @@
+import { bottomArea } from '../resin/pot-shape.ts';
+
 /** What on the plan asks for resin: a laminate (its zone, or the part's own), a layer, a line, a tee or a pot, by its id. */
 export interface LedgerSource {
   readonly kind: 'part' | 'zone' | 'layer' | 'line' | 'tee' | 'pot';
@@ -65,9 +67,6 @@ export interface ResinLedger {
 
 /** What clings to a bucket that has been scraped, m; from memory. */
 const CLINGS = 2e-4;
-
-/** Bottom of a pot as tall as it is wide, m2. @param volume m3 it holds */
-const bottomArea = (volume: number): number => (Math.PI / 4) * Math.cbrt((4 * volume) / Math.PI) ** 2;
 
 /** Mass of mixed resin to have ready, line by line. Arithmetic; checked by resin-ledger.test.ts. */
 export function resinLedger(request: ResinLedgerRequest): ResinLedger {

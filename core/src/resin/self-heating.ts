@@ -1,3 +1,4 @@
+import { diameterOf } from './pot-shape.ts';
 import { chemistryOf, type ResinSystem } from './resin-system.ts';
 
 /** J/(kg K); from memory, typical of unfilled thermosets. */
@@ -11,8 +12,7 @@ const HEAT_TRANSFER = 8;
  * Source: lumped heat balance. Checked by resin.test.ts.
  */
 function coolingRate(mass: number, density: number): number {
-  const diameter = Math.cbrt((4 * mass) / (Math.PI * density));
-  return (HEAT_TRANSFER * 1.5 * Math.PI * diameter ** 2) / (mass * SPECIFIC_HEAT);
+  return (HEAT_TRANSFER * 1.5 * Math.PI * diameterOf(mass / density) ** 2) / (mass * SPECIFIC_HEAT);
 }
 
 /**

@@ -6,7 +6,7 @@ import { framesOf } from '@wick/core/layouts/frame';
 import type { LineDraft, TemplateRequest } from '@wick/core/layouts/templates';
 import { regionArea } from '@wick/core/geometry/overlay';
 import { sidesOf } from '@wick/core/geometry/sides';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import { forecastJob, verdictOf, type Resolution } from '../forecast/assess.ts';
 import { applyDrafts, partShapeOf } from '../layout/fit.ts';
 import type { LaidJob } from '../job/laid.ts';
@@ -55,18 +55,14 @@ const meshAnew = (covers: LayerCovers, anew: LayerCovers & { kind: 'part' }): La
   covers.kind === 'part' ? { ...covers, vent: anew.vent } : anew;
 
 /** A job's forecast as a score; null where the layout cannot run at all. */
-export function scoreJob(job: LaidJob, shop: Shop, how: 'quick' | 'thorough'): LayoutScore | null {
-  try {
+export const scoreJob = (job: LaidJob, shop: Shop, how: 'quick' | 'thorough'): LayoutScore | null =>
+  orNull(() => {
     const flow = forecastJob(job, shop, how === 'quick' ? QUICK : THOROUGH);
     const verdict = verdictOf(job, shop, flow);
     if (!verdict) return null;
     const outcome = outcomeOf(job, shop, flow, verdict);
     return scoreOf(job, shop, outcome, how === 'thorough' ? racingDryShare(job, shop) : 0);
-  } catch (error) {
-    if (error instanceof ModelError) return null;
-    throw error;
-  }
-}
+  });
 
 /** An outcome as layouts are ranked by it. */
 export function scoreOf(job: LaidJob, shop: Shop, outcome: Outcome, dryShareRacing = 0): LayoutScore {

@@ -1,7 +1,7 @@
 import type { PlanSketch } from '@wick/contract/api';
 import type { Job } from '@wick/contract/job/job';
 import type { Shop } from '@wick/contract/shop';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import { outcomeKeyOf } from '../forecast/key.ts';
 import { planSketchOf } from '../part/sketch.ts';
 import { currentLayout, laidOut } from './laid.ts';
@@ -31,11 +31,4 @@ export function summaryOf(job: Job, shop: Shop): JobSummary {
   };
 }
 
-function keyIn(job: Job, shop: Shop): string | null {
-  try {
-    return outcomeKeyOf(laidOut(job), shop);
-  } catch (error) {
-    if (error instanceof ModelError) return null;
-    throw error;
-  }
-}
+const keyIn = (job: Job, shop: Shop): string | null => orNull(() => outcomeKeyOf(laidOut(job), shop));

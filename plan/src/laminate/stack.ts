@@ -1,7 +1,7 @@
 import type { JobLaminate } from '@wick/contract/job/job';
 import type { Shop } from '@wick/contract/shop';
 import { meanFraction, pressureForFraction } from '@wick/core/laminate/compaction';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import { computeStack, type Stack, type StackRequest } from '@wick/core/laminate/stack';
 import { processOf } from '../processes/processes.ts';
 import { materialOf } from '../job/material-of.ts';
@@ -62,16 +62,13 @@ export function pressedPast(job: Settling, laminate: JobLaminate, shop: Shop): P
   if (fabrics.length === 0 || fabrics.some((fabric) => fabric === null)) return null;
   const plies = fabrics.filter((fabric) => fabric !== null);
   const available = availablePressure(job, shop);
-  try {
+  return orNull(() => {
     const pressed = meanFraction(plies, available);
     const load = compactionPressure ?? pressureForFraction(plies, fibreVolumeFraction!, available);
     const wanted = meanFraction(plies, load);
     const resinPressure = settle(job, shop)['shop.ambientPressure'].value - load;
     return pressed - wanted > SAME_FRACTION ? { wanted, pressed, resinPressure } : null;
-  } catch (error) {
-    if (error instanceof ModelError) return null;
-    throw error;
-  }
+  });
 }
 
 /** Fibre volumes nearer than this are one. */

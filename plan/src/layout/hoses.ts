@@ -10,6 +10,10 @@ export const HOSE_BORE = 0.012;
 /** A hose runs not quite straight: common practice, no source. */
 const SLACK = 1.15;
 
+/** What a line or hose holds, m3. */
+export const boreVolume = ({ length, bore }: { readonly length: number; readonly bore: number }): number =>
+  (Math.PI / 4) * bore ** 2 * length;
+
 /** A length of hose on the plan, from tee, pot or pump to a line, or from a pot to a tee. */
 export interface HoseRun {
   /** Of the line or tee that it leads to. */

@@ -11,6 +11,7 @@ import { jobOf, laidOut, type LaidJob } from '../job/laid.ts';
 import { jobWithShape } from '../job/new-job.ts';
 import { bareLine } from '../layout/edits.ts';
 import { batchesOf } from './batches.ts';
+import { byHandWords } from './by-hand.ts';
 import { drawOf } from './draw.ts';
 import { addBatch, changeBatch, clearBatches, deleteBatch, takeBatches } from './edits.ts';
 import { ledgerOf } from './ledger.ts';
@@ -341,6 +342,25 @@ describe('every system on one clock', () => {
     const shop = { ...demoShop, morningTemperature: null };
     expect(timesOfDay(kerb, shop)[0]).toMatchObject({ temperature: 289.15, isAssumed: true });
   });
+});
+
+test('wetted by hand: as many batches as stay cool while spread resin is usable; a small part takes one, no plies none', () => {
+  const tray = named('Rescue sled tray');
+  const partOf = (length: number, width: number): LaidJob => ({
+    ...tray,
+    part: { ...tray.part, outline: rectangle({ length, width }), holes: [] },
+    zones: [],
+    resin: { ...tray.resin, heel: 0 },
+  });
+  expect(byHandWords(partOf(0.2, 0.1), demoShop, kg)).toMatch(
+    /All of it at once stays cool for the \d+:\d\d/,
+  );
+  const large = partOf(3, 1.5);
+  const found = /Up to ([\d.]+) kg stay cool .*: (\d+) batches/.exec(byHandWords(large, demoShop, kg)!)!;
+  // The mass is shown to 10 g.
+  const total = ledgerOf(large, demoShop)!.total;
+  expect(Math.abs(Number(found[2]) - total / Number(found[1]))).toBeLessThan(1.2);
+  expect(byHandWords({ ...tray, laminate: { ...tray.laminate, plies: [] } }, demoShop, kg)).toBeNull();
 });
 
 test('degassing takes out nine tenths of what is stirred in, and styrene is told when it would boil', () => {

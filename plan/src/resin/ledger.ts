@@ -8,11 +8,11 @@ import {
   type ResinLedger,
   type ResinLedgerRequest,
 } from '@wick/core/ledger/resin-ledger';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { partSums, type PartSums } from '../laminate/ply-book.ts';
-import { hoseRunsOf } from '../layout/hoses.ts';
+import { boreVolume, hoseRunsOf } from '../layout/hoses.ts';
 import { settledIn } from '../settle.ts';
 import { layerWord } from '../stack/kinds.ts';
 import { resinInLayer } from '../stack/uptake.ts';
@@ -20,8 +20,6 @@ import { batchCountOf, potsOf } from './pots.ts';
 
 /** A pot of which nobody has said how much it holds: common practice, no source. */
 const USUAL_POT = 0.01;
-
-const boreVolume = ({ length, bore }: { length: number; bore: number }) => (Math.PI / 4) * bore ** 2 * length;
 
 /** What of a forecast changes how much is mixed. */
 export type LedgerFlow = Pick<FlowForecast, 'vented' | 'resinAtEnd'>;
@@ -123,15 +121,10 @@ const ofVents = (job: LaidJob, flow: LedgerFlow | null): LedgerItem[] => [
 ];
 
 /** The ledger of a job; null where the laminate does not tell yet. */
-export function ledgerOf(job: LaidJob, shop: Shop, flow: LedgerFlow | null = null): ResinLedger | null {
-  if (job.laminate.plies.length === 0) return null;
-  try {
-    return resinLedger(ledgerRequestOf(job, partSums(job, shop), flow));
-  } catch (error) {
-    if (error instanceof ModelError) return null;
-    throw error;
-  }
-}
+export const ledgerOf = (job: LaidJob, shop: Shop, flow: LedgerFlow | null = null): ResinLedger | null =>
+  job.laminate.plies.length === 0
+    ? null
+    : orNull(() => resinLedger(ledgerRequestOf(job, partSums(job, shop), flow)));
 
 /** Resin to mix in all, kg; null where the laminate does not tell yet. */
 export const resinToMix = (job: LaidJob, shop: Shop): number | null => ledgerOf(job, shop)?.total ?? null;

@@ -2,6 +2,9 @@ import type { JobLine } from '@wick/contract/job/job';
 import type { LaidJob } from '../job/laid.ts';
 import { stationOf } from '../layout/hoses.ts';
 
+/** A pot or bucket is filled to this share of what it holds: common practice, no source. */
+export const FILLED_TO = 0.8;
+
 /** A pot that feeds draw from. */
 export interface FeedPot {
   /** Of its station on the plan; null where none stands there. */

@@ -16,6 +16,10 @@ const PEROXIDE = 0.1;
 /** Two ratios of a sheet say the same within so much. */
 const AGREES = 0.03;
 
+/** What the second component of a system is called. */
+export const hardenerWord = (resin: Resin): 'hardener' | 'catalyst' =>
+  chemistryOf(resin) === 'radical' ? 'catalyst' : 'hardener';
+
 /** Densities of the two components; null where the sheet does not give both. */
 export const densitiesOf = ({ resinDensity, hardenerDensity }: Resin): ComponentDensities | null =>
   resinDensity && hardenerDensity ? { resin: resinDensity, hardener: hardenerDensity } : null;
@@ -53,8 +57,8 @@ export const toleranceOf = (resin: Resin): number => {
   return sides.length > 0 ? Math.min(...sides) : AMINE;
 };
 
-const parts = (value: number) =>
-  (value < 10 ? value.toPrecision(2) : value.toPrecision(3)).replace(/\.0+$/, '');
+/** Hardener to 100 of resin, as it is said: to three figures. */
+export const partsText = (value: number): string => String(Number(value.toPrecision(3)));
 
 /**
  * Why a ratio by weight, hardener to 100 of resin, is not taken, and which is; null where nothing speaks against it.
@@ -69,17 +73,17 @@ export function ratioFault(typed: number, sheet: Resin): string | null {
     const [least, most] = [catalyst[0]!, catalyst[catalyst.length - 1]!];
     return typed >= least && typed <= most
       ? null
-      : `The table of ${name} runs from ${parts(least)} to ${parts(most)} % of catalyst; ${parts(typed)} % is outside it, and it is not guessed. Work inside the table or ask the supplier.`;
+      : `The table of ${name} runs from ${partsText(least)} to ${partsText(most)} % of catalyst; ${partsText(typed)} % is outside it, and it is not guessed. Work inside the table or ask the supplier.`;
   }
   const converted = weightFromVolume(sheet);
   const right = converted ?? sheet.hardenerParts;
   const isNear = (value: number, other: number) => Math.abs(value / other - 1) <= AGREES;
   if (isNear(typed, right)) return null;
   if (hardenerVolumeParts && isNear(typed, hardenerVolumeParts))
-    return `${parts(typed)} to 100 is the ratio of ${name} by volume. On a scale it is ${parts(right)} to 100: the hardener is lighter than the resin. Mixed as typed it would have ${Math.round(100 * (typed / right - 1))} % too much hardener.`;
+    return `${partsText(typed)} to 100 is the ratio of ${name} by volume. On a scale it is ${partsText(right)} to 100: the hardener is lighter than the resin. Mixed as typed it would have ${Math.round(100 * (typed / right - 1))} % too much hardener.`;
   if (isNear(1e4 / typed, right))
-    return `${parts(typed)} to 100 is the ratio of ${name} the wrong way round: ${parts(right)} of hardener go to 100 of resin.`;
-  const off = `${parts(typed)} to 100 is ${Math.round(100 * Math.abs(typed / right - 1))} % ${typed > right ? 'more' : 'less'} hardener than ${name} takes (${parts(right)} to 100 by weight).`;
+    return `${partsText(typed)} to 100 is the ratio of ${name} the wrong way round: ${partsText(right)} of hardener go to 100 of resin.`;
+  const off = `${partsText(typed)} to 100 is ${Math.round(100 * Math.abs(typed / right - 1))} % ${typed > right ? 'more' : 'less'} hardener than ${name} takes (${partsText(right)} to 100 by weight).`;
   return chemistryOf(sheet) === 'amine'
     ? `${off} An amine is not made quicker or slower by its ratio: what is too much stays soft. Choose a quicker or slower hardener.`
     : `${off} Work inside what its data sheet allows.`;
@@ -89,5 +93,5 @@ export function ratioFault(typed: number, sheet: Resin): string | null {
 export function ratiosDisagree(sheet: Resin): string | null {
   const converted = weightFromVolume(sheet);
   if (converted === null || Math.abs(sheet.hardenerParts / converted - 1) <= AGREES) return null;
-  return `${sheet.name}: ${parts(sheet.hardenerVolumeParts!)} to 100 by volume comes to ${parts(converted)} to 100 by weight, but ${parts(sheet.hardenerParts)} is entered. One of the two, or a density, is wrong: look at the data sheet before mixing.`;
+  return `${sheet.name}: ${partsText(sheet.hardenerVolumeParts!)} to 100 by volume comes to ${partsText(converted)} to 100 by weight, but ${partsText(sheet.hardenerParts)} is entered. One of the two, or a density, is wrong: look at the data sheet before mixing.`;
 }

@@ -7,8 +7,8 @@ import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { settledIn } from '../settle.ts';
 import type { SetBatch } from './batches.ts';
-import { densitiesOf, ratioWindowOf, toleranceOf, volumePartsOf } from './ratio.ts';
-import { FILLED_TO } from './suggest.ts';
+import { densitiesOf, hardenerWord, ratioWindowOf, toleranceOf, volumePartsOf } from './ratio.ts';
+import { FILLED_TO } from './pots.ts';
 
 /** A mass as it is weighed: to the step of the scale, in grams, or in ounces where the shop weighs in pounds. */
 export function weighed(mass: number, shop: Pick<Shop, 'units'>, step = 1e-3): string {
@@ -96,7 +96,7 @@ function stepsOf(
 ): SheetStep[] {
   const { resin, masses, batch, isFirst } = sheet;
   const isRadical = chemistryOf(resin) === 'radical';
-  const other = isRadical ? 'catalyst' : 'hardener';
+  const other = hardenerWord(resin);
   const degas = settledIn(job, 'resin.degasDuration');
   const duration = (value: number) => formatQuantity(value, 'duration');
   const all: (SheetStep | false)[] = [

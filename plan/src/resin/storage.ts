@@ -1,5 +1,6 @@
-import type { Lot } from '@wick/contract/materials';
+import type { Lot, MaterialOf } from '@wick/contract/materials';
 import { warmingTime } from '@wick/core/resin/self-heating';
+import { densitiesOf } from './ratio.ts';
 
 /** A container as it stands on a day. */
 export interface LotState {
@@ -39,6 +40,15 @@ export function lotState(
     warming: warmingTime(container, now.room, WARM),
   };
 }
+
+/** Every container of a system on a day. @param day ms since 1970, at the shop */
+export const lotStatesOf = (
+  resin: MaterialOf<'resin'>,
+  now: { readonly day: number; readonly room: number },
+) =>
+  (resin.lots ?? []).map((lot) =>
+    lotState(lot, { ...now, density: densitiesOf(resin)?.[lot.part] ?? resin.density }),
+  );
 
 /** What has to be done with a container before it is opened, a sentence each. */
 export function lotWords({ lot, expiry, daysLeft, warming }: LotState): string[] {

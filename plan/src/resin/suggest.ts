@@ -8,7 +8,7 @@ import {
   type PlannedBatch,
   type ScheduleRequest,
 } from '@wick/core/mix/schedule';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import { longestStay } from '@wick/core/resin/pot';
 import { createResinClock } from '@wick/core/resin/resin-clock';
 import { usableTimeOf, type RunConditions } from '@wick/core/verdict/verdict';
@@ -17,10 +17,9 @@ import { materialOf } from '../job/material-of.ts';
 import { settledIn } from '../settle.ts';
 import { batchesOf, preparationOf, type SetBatch } from './batches.ts';
 import { drawOf, type Draw, type DrawnFlow } from './draw.ts';
+import { FILLED_TO } from './pots.ts';
 import { runConditionsOf } from './run.ts';
 
-/** A pot or bucket is filled to this share of what it holds: common practice, no source. */
-export const FILLED_TO = 0.8;
 /** A batch is in the pot so long before the resin would fall to the floor, s: common practice, no source. */
 export const SPARE = 60;
 /** A cooler shop that is worth asking for, K. */
@@ -125,15 +124,11 @@ function remediesOf(
     const found = tried && suggestBatches(tried);
     return found?.isFeasible ? found.batches.length : null;
   };
-  const withRun = (other: RunConditions) => {
-    try {
+  const withRun = (other: RunConditions) =>
+    orNull(() => {
       const draw = drawOf(job, shop, flow, other);
       return draw && scheduleRequestOf(job, shop, draw, other);
-    } catch (error) {
-      if (error instanceof ModelError) return null;
-      throw error;
-    }
-  };
+    });
   const colder = (kelvin: number): RunConditions => ({
     ...run,
     temperature: run.temperature - kelvin,

@@ -1,4 +1,4 @@
-import type { ResinLedger } from '@wick/core/ledger/resin-ledger';
+import type { LedgerRow, LedgerWhat, ResinLedger } from '@wick/core/ledger/resin-ledger';
 import type { BatchFault, Hindrance, PlannedBatch } from '@wick/core/mix/schedule';
 import { SAFE_RISE } from '@wick/core/resin/pot';
 import { formatClock } from '@wick/core/units/format';
@@ -8,6 +8,18 @@ import type { FeedPot } from './pots.ts';
 import type { Remedy, Suggestion } from './suggest.ts';
 
 type ShowMass = (mass: number) => string;
+
+/** What asks for a line of the ledger. */
+export function rowWords({ what, name, sources }: LedgerRow): string {
+  const said: Partial<Record<LedgerWhat, string>> = {
+    cup: 'A film stays on the mixing bucket, one a batch.',
+    heel: 'Covers the end of the hose to the last, in every pot.',
+    reserve: 'Mixed on top of all that is reckoned with.',
+    opens: 'Behind the front the bag presses less, and the plies take more.',
+    vents: 'Runs through the vents before they are shut.',
+  };
+  return said[what] ?? (sources.length > 0 ? `${name}: lit on the plan.` : name);
+}
 
 /** Why the quick rule says otherwise than the ledger. */
 export function quickRuleWords({ rows, total, quickRule }: ResinLedger, show: ShowMass): string {

@@ -4,14 +4,12 @@ import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { hoseRunsOf } from '../layout/hoses.ts';
 import { ledgerOf } from '../resin/ledger.ts';
-import { batchCountOf } from '../resin/pots.ts';
+import { batchCountOf, FILLED_TO } from '../resin/pots.ts';
 import { layersOf } from '../stack/lies.ts';
 import type { Bare, TakeOffRequest } from './taken.ts';
 
 /** Pairs of gloves that one pair of hands wears out in an hour: common practice, no source. */
 const GLOVES_AN_HOUR = 1;
-/** A bucket is filled to this share: common practice, no source. */
-const FULL_BUCKET = 0.6;
 
 /** Lines and hoses by what they are cut from. */
 export function linesOf(job: LaidJob): Bare[] {
@@ -74,7 +72,7 @@ export function resinOf(job: LaidJob, { shop, materials }: TakeOffRequest): Bare
     materialOf(job, job.resin.mixingPotId, 'pot') ??
     materials.find((own) => own.kind === 'pot' && own.use === 'mixing') ??
     null;
-  const held = bucket?.kind === 'pot' ? bucket.capacity * FULL_BUCKET * resin.density : Infinity;
+  const held = bucket?.kind === 'pot' ? bucket.capacity * FILLED_TO * resin.density : Infinity;
   return [
     {
       ...{ phase: 'resin', name: resin.name, material: resin, unit: 'mass', amount: ledger.total, each: 1 },
@@ -83,7 +81,7 @@ export function resinOf(job: LaidJob, { shop, materials }: TakeOffRequest): Bare
     {
       ...{ phase: 'resin', name: bucket?.name ?? 'Bucket', material: bucket, unit: 'piece', each: null },
       amount: Math.max(batchCountOf(job), Math.ceil(ledger.total / held)),
-      why: 'mix, filled to six tenths',
+      why: 'mix, filled to eight tenths',
     },
   ];
 }

@@ -4,7 +4,7 @@ import { lineLength } from '@wick/core/geometry/polygon';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { partSums } from '../laminate/ply-book.ts';
-import { hoseRunsOf } from '../layout/hoses.ts';
+import { boreVolume, hoseRunsOf } from '../layout/hoses.ts';
 import { layersOf } from '../stack/lies.ts';
 import { regionOf } from '../stack/regions.ts';
 
@@ -15,8 +15,6 @@ export interface VolumeRow {
   /** m3 */
   readonly volume: number;
 }
-
-const bored = (bore: number, length: number) => (Math.PI / 4) * bore ** 2 * length;
 
 /**
  * Free volume of the bag: V = sum A h (1 - Vf) of the plies as the vacuum presses them, what runs through core, meshes and breather,
@@ -38,12 +36,15 @@ export function freeVolumeOf(job: LaidJob, shop: Shop): { rows: VolumeRow[]; tot
     {
       id: 'lines',
       label: 'In the lines',
-      volume: lines.reduce((sum, { bore, points }) => sum + bored(bore, lineLength(points)), 0),
+      volume: lines.reduce(
+        (sum, { bore, points }) => sum + boreVolume({ bore, length: lineLength(points) }),
+        0,
+      ),
     },
     {
       id: 'hoses',
       label: 'In the hoses',
-      volume: hoseRunsOf(job).reduce((sum, { bore, length }) => sum + bored(bore, length), 0),
+      volume: hoseRunsOf(job).reduce((sum, hose) => sum + boreVolume(hose), 0),
     },
     { id: 'pot', label: 'In the catch pot', volume: potOf(job)?.capacity ?? 0 },
   ];

@@ -1,5 +1,5 @@
 import { faultsOf } from '@wick/core/mix/schedule';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import { batchesOf } from '@wick/plan/resin/batches';
 import { drawOf } from '@wick/plan/resin/draw';
 import { scheduleRequestOf } from '@wick/plan/resin/suggest';
@@ -7,16 +7,6 @@ import { computed } from 'vue';
 import { atRest } from './at-rest.ts';
 import type { Desk } from './desk.ts';
 import type { Forecast } from './forecast.ts';
-
-/** Numbers of a model, or null where it refuses: what is missing is said by the forecast. */
-export function orNull<T>(work: () => T): T | null {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof ModelError) return null;
-    throw error;
-  }
-}
 
 /** What each pot has to give by the forecast that is shown, and what is wrong with the batches as they are set; worked out while the hand rests. */
 export function createDraw({ session, shop }: Desk, forecast: Forecast) {

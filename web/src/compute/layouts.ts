@@ -1,6 +1,6 @@
 import type { Outcome } from '@wick/contract/job/result';
 import type { FlowForecast } from '@wick/core/flow/forecast';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import { finenessOf, verdictOf } from '@wick/plan/forecast/assess';
 import { outcomeKeyOf } from '@wick/plan/forecast/key';
 import { outcomeOf } from '@wick/plan/forecast/outcome';
@@ -34,14 +34,7 @@ export function createLayouts({ session, shop, scheduler }: Desk, forecast: Fore
   const running = ref(0);
   let wanted = new AbortController();
 
-  const keyIn = (job: LaidJob): string | null => {
-    try {
-      return outcomeKeyOf(job, shop.shop);
-    } catch (error) {
-      if (error instanceof ModelError) return null;
-      throw error;
-    }
-  };
+  const keyIn = (job: LaidJob): string | null => orNull(() => outcomeKeyOf(job, shop.shop));
 
   const entries = computed<LayoutEntry[]>(() =>
     session.document.layouts.map(({ id, letter, name }) => {

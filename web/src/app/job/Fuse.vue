@@ -2,7 +2,7 @@
 import { bandTones, endName } from '@wick/plan/forecast/words';
 import { firstContact, mixesOf } from '@wick/plan/resin/mixing';
 import { useForecast, useRun, useSession } from '../../compute/use-desk.ts';
-import { useTicking } from '../../stages/common/use-ticking.ts';
+import { useTicking } from '../../ui/use-ticking.ts';
 import { formatClock } from '@wick/core/units/format';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { resinColour } from '../../ui/theme.ts';

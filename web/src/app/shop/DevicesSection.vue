@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { AccessDevice, AuditLine, Pairing } from '@wick/contract/access';
 import { Button, Input } from 'ant-design-vue';
-import { renderSVG } from 'uqr';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { api } from '../../data/api.ts';
+import CodePicture from '../../ui/CodePicture.vue';
 
 /** Who was let in on the network, one more device, and a screen that only looks. */
 const isOnNetwork = ref(false);
@@ -16,11 +16,7 @@ const message = ref<string | null>(null);
 
 const words = { full: 'everything', view: 'looks only', link: 'link to look only' };
 const when = (at: string) => new Date(at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
-const code = computed(() => {
-  if (!pairing.value) return null;
-  const svg = renderSVG(`${location.origin}/enter#${pairing.value.code}`, { border: 1 });
-  return `data:image/svg+xml,${encodeURIComponent(svg)}`;
-});
+const entry = computed(() => pairing.value && `${location.origin}/enter#${pairing.value.code}`);
 
 async function attempt(action: () => Promise<void>) {
   message.value = null;
@@ -60,7 +56,7 @@ const makeLink = () =>
       <Button @click="makeLink">Make a link to look only</Button>
     </p>
     <p v-if="pairing" class="tools">
-      <img v-if="code" :src="code" alt="Way in for the other device" width="120" height="120" />
+      <CodePicture v-if="entry" :text="entry" label="Way in for the other device" :size="120" />
       <span>
         Scan this with it, or open this address there and type<br />
         <b class="number code">{{ pairing.code }}</b><br />

@@ -25,10 +25,6 @@ const least = computed(() =>
 const left = computed(() =>
   bench.stocks.reduce((sum, { middle, pot }) => sum + Math.max(0, middle.left - pot.cup), 0),
 );
-const lastUse = computed(() => {
-  const fill = forecast.verdict?.fillTime ?? Infinity;
-  return Number.isFinite(fill) ? fill : (forecast.clock?.gelTime ?? 3600);
-});
 </script>
 
 <template>
@@ -63,7 +59,7 @@ const lastUse = computed(() => {
     </p>
   </template>
   <p v-else class="quiet">No draw-down: {{ forecast.message ?? 'the forecast is being worked out.' }}</p>
-  <PotPanel v-if="forecast.run?.pot" :run="forecast.run" :pot="forecast.run.pot" :until="lastUse" />
+  <PotPanel />
 </template>
 
 <style scoped>

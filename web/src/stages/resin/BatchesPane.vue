@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { largestBatch } from '@wick/core/resin/pot';
-import { formatClock } from '@wick/core/units/format';
-import { usableTimeOf } from '@wick/core/verdict/verdict';
+import { orNull } from '@wick/core/model-error';
 import { newId } from '@wick/plan/job/ids';
 import { hasFront } from '@wick/plan/processes/processes';
 import { preparationOf } from '@wick/plan/resin/batches';
 import { addBatch, clearBatches, takeBatches } from '@wick/plan/resin/edits';
+import { byHandWords } from '@wick/plan/resin/by-hand';
 import { faultWords, suggestionWords } from '@wick/plan/resin/words';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -41,22 +40,9 @@ function add() {
   const next = { ...named, id: newId(), mixedAt: Math.round((last?.mixedAt ?? 0) + spacing), mass: null };
   job.apply(addBatch(next, named), 'a further batch');
 }
-/** Wetted by hand, resin is spread as it is mixed: small batches, each cool until it is used up. */
-const handWords = computed(() => {
-  const { run, clock } = forecast;
-  if (hasFront(job.laid) || !run?.pot || !clock || !bench.ledger) return null;
-  const until = usableTimeOf(clock, shop.shop.judging);
-  const largest = largestBatch({
-    ...{ resin: run.resin, start: run.temperature, drift: run.drift, ambient: run.pot.ambient, until },
-  });
-  const words =
-    'Wetted by hand: mix small, one after the other. Spread out, resin lasts longer than in the bucket.';
-  if (largest === null) return `${words} Even 50 g of this one warm up before they are used.`;
-  const count = Math.ceil(bench.ledger.total / largest);
-  return count <= 1
-    ? `${words} All of it at once stays cool for the ${formatClock(until)} in which it is usable.`
-    : `${words} Up to ${show(largest)} stay cool for the ${formatClock(until)} in which they are usable: ${count} batches.`;
-});
+const handWords = computed(() =>
+  hasFront(job.laid) ? null : orNull(() => byHandWords(job.laid, shop.shop, show)),
+);
 const hasBatches = computed(() => job.laid.resin.batches.length > 0);
 </script>
 

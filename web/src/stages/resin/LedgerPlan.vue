@@ -7,6 +7,7 @@ import { hoseRunsOf } from '@wick/plan/layout/hoses';
 import { regionsOf } from '@wick/plan/laminate/regions';
 import { regionOf } from '@wick/plan/stack/regions';
 import { booksOf } from '@wick/plan/laminate/books';
+import { rowWords } from '@wick/plan/resin/words';
 import { computed } from 'vue';
 import { fitViewport, pathOf, toScreen } from '../../board/viewport.ts';
 import { useSession } from '../../compute/use-desk.ts';
@@ -57,15 +58,6 @@ const lit = computed(() => {
     .join('');
 });
 const isHose = computed(() => props.row.what === 'hose');
-const words = computed(() => {
-  const { what, name, sources } = props.row;
-  if (what === 'cup') return 'A film stays on the mixing bucket, one a batch.';
-  if (what === 'heel') return 'Covers the end of the hose to the last, in every pot.';
-  if (what === 'reserve') return 'Mixed on top of all that is reckoned with.';
-  if (what === 'opens') return 'Behind the front the bag presses less, and the plies take more.';
-  if (what === 'vents') return 'Runs through the vents before they are shut.';
-  return sources.length > 0 ? `${name}: lit on the plan.` : name;
-});
 </script>
 
 <template>
@@ -99,7 +91,7 @@ const words = computed(() => {
         />
       </g>
     </svg>
-    <figcaption class="quiet">{{ words }}</figcaption>
+    <figcaption class="quiet">{{ rowWords(row) }}</figcaption>
   </figure>
 </template>
 

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { fieldOf } from '@wick/contract/field';
 import { materialSchema, type Lot, type MaterialOf } from '@wick/contract/materials';
-import { densitiesOf } from '@wick/plan/resin/ratio';
-import { lotState, lotToTake, lotWords } from '@wick/plan/resin/storage';
+import { lotStatesOf, lotToTake, lotWords } from '@wick/plan/resin/storage';
 import { newId } from '@wick/plan/job/ids';
 import { Button, Input } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -19,16 +18,9 @@ const stored = computed(() => {
   const found = library.find(props.resin.id)?.material;
   return found?.kind === 'resin' ? found : null;
 });
-const states = computed(() => {
-  const densities = densitiesOf(props.resin);
-  return (stored.value?.lots ?? []).map((lot) =>
-    lotState(lot, {
-      day: Date.now(),
-      room: shop.shop.temperature,
-      density: densities?.[lot.part] ?? props.resin.density,
-    }),
-  );
-});
+const states = computed(() =>
+  stored.value ? lotStatesOf(stored.value, { day: Date.now(), room: shop.shop.temperature }) : [],
+);
 const toTake = computed(() => [lotToTake(states.value, 'resin'), lotToTake(states.value, 'hardener')]);
 const parts = [
   { value: 'resin', label: 'resin' },

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { chemistryOf } from '@wick/core/resin/resin-system';
+import { hardenerWord } from '@wick/plan/resin/ratio';
 import { lotWords } from '@wick/plan/resin/storage';
 import { DEFER, weighed } from '@wick/plan/resin/sheet';
 import { Button, Input } from 'ant-design-vue';
@@ -17,7 +17,7 @@ watch(
   { immediate: true },
 );
 const show = (mass: number) => weighed(mass, shop.shop, mix.step);
-const isRadical = computed(() => chemistryOf(mix.sheet!.resin) === 'radical');
+const other = computed(() => hardenerWord(mix.sheet!.resin));
 const caution = computed(() => mix.sheet!.steps[0]!.caution);
 /** Of the containers that are named. */
 const todo = computed(() =>
@@ -43,7 +43,7 @@ const tooSmall = computed(() => mix.sheet!.batch.mass < mix.sheet!.smallest);
   <section aria-label="Containers">
     <p class="large">
       {{ show(mix.sheet!.masses.resin) }} of {{ mix.sheet!.resin.name }} and
-      {{ show(mix.sheet!.masses.hardener) }} of {{ isRadical ? 'catalyst' : 'hardener' }}
+      {{ show(mix.sheet!.masses.hardener) }} of {{ other }}
     </p>
     <div class="lots">
       <label>
@@ -51,7 +51,7 @@ const tooSmall = computed(() => mix.sheet!.batch.mass < mix.sheet!.smallest);
         <Input v-model:value="used.resin" :maxlength="40" placeholder="from its label" />
       </label>
       <label>
-        <span class="quiet">of the {{ isRadical ? 'catalyst' : 'hardener' }}</span>
+        <span class="quiet">of the {{ other }}</span>
         <Input v-model:value="used.hardener" :maxlength="40" placeholder="from its label" />
       </label>
     </div>

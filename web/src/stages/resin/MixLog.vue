@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { hardenerWord } from '@wick/plan/resin/ratio';
 import { weighed } from '@wick/plan/resin/sheet';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -9,6 +10,7 @@ import { useMix } from './use-mix.ts';
 const mix = useMix();
 const shop = useShopStore();
 const show = (mass: number) => weighed(mass, shop.shop, mix.step);
+const wordOf = (what: 'resin' | 'hardener') => (what === 'hardener' ? hardenerWord(mix.sheet!.resin) : what);
 const time = (at: string) => new Date(at).toLocaleTimeString('sv-SE');
 const total = computed(() => mix.mix!.poured.resin + mix.mix!.poured.hardener);
 </script>
@@ -19,7 +21,7 @@ const total = computed(() => mix.mix!.poured.resin + mix.mix!.poured.hardener);
     <li v-for="{ id, at, by, body } in mix.mix!.pours" :key="id">
       <span class="number">{{ time(at) }}</span>
       <span
-        >{{ show(body.mass) }} {{ body.what }}{{ body.instrumentId ? '' : ', typed'
+        >{{ show(body.mass) }} {{ wordOf(body.what) }}{{ body.instrumentId ? '' : ', typed'
         }}{{ by ? `, ${by}` : '' }}</span
       >
     </li>

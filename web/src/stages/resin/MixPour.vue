@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { chemistryOf } from '@wick/core/resin/resin-system';
+import { hardenerWord } from '@wick/plan/resin/ratio';
 import { weighed } from '@wick/plan/resin/sheet';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
@@ -12,8 +12,7 @@ import { useMix } from './use-mix.ts';
 const mix = useMix();
 const shop = useShopStore();
 const show = (mass: number) => weighed(mass, shop.shop, mix.step);
-const isRadical = computed(() => chemistryOf(mix.sheet!.resin) === 'radical');
-const wordOf = (what: 'resin' | 'hardener') => (what === 'hardener' && isRadical.value ? 'catalyst' : what);
+const wordOf = (what: 'resin' | 'hardener') => (what === 'hardener' ? hardenerWord(mix.sheet!.resin) : what);
 const isTare = computed(() => mix.state?.at === 'tare');
 /** Nothing shows: either the bucket is not on it yet, or the scale was set to zero with it. */
 const isEmpty = computed(() => mix.shown !== null && Math.abs(mix.shown) < 3 * mix.step);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { formatClock } from '@wick/core/units/format';
+import { partsText } from '@wick/plan/resin/ratio';
 import { weighed } from '@wick/plan/resin/sheet';
 import { computed } from 'vue';
 import { useForecast, useRun, useSession } from '../../compute/use-desk.ts';
@@ -65,7 +66,7 @@ const steps = computed(() => {
     <aside v-if="mix.sheet" class="side">
       <p>
         <span class="quiet">by weight</span>
-        <b class="number">100 : {{ Number(mix.sheet.parts.toPrecision(3)) }}</b>
+        <b class="number">100 : {{ partsText(mix.sheet.parts) }}</b>
       </p>
       <p>
         <span class="quiet">this batch</span> <b class="number">{{ show(mix.sheet.batch.mass) }}</b>

@@ -2,6 +2,7 @@
 import { withResin } from '@wick/plan/job/edits';
 import { withPots } from '@wick/plan/resin/edits';
 import { updateLine } from '@wick/plan/layout/edits';
+import { settledIn } from '@wick/plan/settle';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
@@ -40,7 +41,7 @@ const feeds = computed(() => job.laid.lines.filter(({ kind, tee }) => kind === '
       <span class="quiet">Mixed at once</span>
       <Choice
         aria-label="Batches mixed at once"
-        :value="job.laid.resin.mixers ?? 1"
+        :value="settledIn(job.laid, 'resin.mixers')"
         :options="hands"
         @change="job.apply(withResin({ mixers: $event }), 'hands')"
       />

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { resinCsv, resinTables, resinWorkbook } from '@wick/plan/resin/out';
 import { Button } from 'ant-design-vue';
-import { computed } from 'vue';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
@@ -10,16 +9,21 @@ import { saveFile } from '../../ui/save-file.ts';
 const job = useSession();
 const shop = useShopStore();
 const forecast = useForecast();
-const tables = computed(() => resinTables(job.laid, shop.shop, forecast.isUpToDate ? forecast.flow : null));
-const name = (kind: string) => `${job.laid.name} resin.${kind}`;
-const saveCsv = () => saveFile(name('csv'), new Blob([resinCsv(tables.value!)], { type: 'text/csv' }));
+/** Made when they are asked for. */
+const tables = () => resinTables(job.laid, shop.shop, forecast.isUpToDate ? forecast.flow : null);
+const saveAs = (content: Blob, kind: string) => saveFile(`${job.laid.name} resin.${kind}`, content);
+function saveCsv() {
+  const made = tables();
+  if (made) saveAs(new Blob([resinCsv(made)], { type: 'text/csv' }), 'csv');
+}
 async function saveWorkbook() {
-  saveFile(name('xlsx'), await resinWorkbook(tables.value!));
+  const made = tables();
+  if (made) saveAs(await resinWorkbook(made), 'xlsx');
 }
 </script>
 
 <template>
-  <div v-if="tables" class="tools out">
+  <div class="tools out">
     <Button size="small" @click="saveCsv">Save as CSV</Button>
     <Button size="small" @click="saveWorkbook">Save as XLSX</Button>
   </div>

@@ -2,6 +2,7 @@
 import { fieldOf } from '@wick/contract/field';
 import { materialSchema } from '@wick/contract/materials';
 import { Button } from 'ant-design-vue';
+import { capital } from '../../ui/capital.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** Values of a data sheet against temperature, and how far each lies from the curve through them. */
@@ -20,7 +21,6 @@ const FIRST = { temperature: 288.15, viscosity: 0.3, time: 3600 };
 /** A further point stands so much warmer than the last, K. */
 const STEP = 5;
 
-const title = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const set = (index: number, changes: Point) =>
   emit(
     'change',
@@ -56,7 +56,7 @@ const off = (value: number | undefined) =>
         <td>
           <QuantityInput
             hide-label
-            :label="`${title(name)} ${i + 1}`"
+            :label="`${capital(name)} ${i + 1}`"
             v-bind="fieldOf(materialSchema, `${path}.${valuePath}`)"
             :model-value="point[valuePath]!"
             @update:model-value="set(i, { [valuePath]: $event! })"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { chemistryOf } from '@wick/core/resin/resin-system';
+import { hardenerWord } from '@wick/plan/resin/ratio';
 import { quickRuleWords } from '@wick/plan/resin/words';
 import { computed } from 'vue';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
@@ -14,14 +14,8 @@ const bench = useBench();
 const shop = useShopStore();
 const job = useSession();
 const forecast = useForecast();
-const lastUse = computed(() => {
-  const fill = forecast.verdict?.fillTime ?? Infinity;
-  return Number.isFinite(fill) ? fill : (forecast.clock?.gelTime ?? 3600);
-});
 const words = computed(() => bench.ledger && quickRuleWords(bench.ledger, (mass) => shop.show(mass, 'mass')));
-const other = computed(() =>
-  bench.system && chemistryOf(bench.system) === 'radical' ? 'Catalyst' : 'Hardener',
-);
+const other = computed(() => (bench.system ? hardenerWord(bench.system) : 'hardener'));
 </script>
 
 <template>
@@ -29,10 +23,10 @@ const other = computed(() =>
     <div class="quiet">Resin to mix</div>
     <div class="number huge" data-testid="resin-mass">{{ shop.show(bench.ledger.total, 'mass') }}</div>
     <div class="row">
-      <span>Resin</span><span class="number">{{ shop.show(bench.ledger.resin, 'mass') }}</span>
+      <span>Of it resin</span><span class="number">{{ shop.show(bench.ledger.resin, 'mass') }}</span>
     </div>
     <div class="row">
-      <span>{{ other }}, by weight</span
+      <span>Of it {{ other }}, by weight</span
       ><span class="number">{{ shop.show(bench.ledger.hardener, 'mass') }}</span>
     </div>
     <h3>The quick rule</h3>
@@ -41,7 +35,7 @@ const other = computed(() =>
       ><span class="number">{{ shop.show(bench.ledger.quickRule, 'mass') }}</span>
     </div>
     <p class="quiet">{{ words }}</p>
-    <PotPanel v-if="forecast.run?.pot" :run="forecast.run" :pot="forecast.run.pot" :until="lastUse" />
+    <PotPanel />
     <NewerValues :kinds="['resin']" />
     <OutButtons />
   </template>

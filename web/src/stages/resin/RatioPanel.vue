@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import type { MaterialOf } from '@wick/contract/materials';
 import { editMaterial } from '@wick/plan/job/edits';
-import { ratioFault, ratioWindowOf, volumePartsOf } from '@wick/plan/resin/ratio';
+import { hardenerWord, partsText, ratioFault, ratioWindowOf, volumePartsOf } from '@wick/plan/resin/ratio';
 import { chemistryOf } from '@wick/core/resin/resin-system';
 import { Input } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
+import { capital } from '../../ui/capital.ts';
 
 /** One ratio to mix by, by weight; the one by volume is what it comes to. A ratio that does not belong to the system is not taken. */
 const props = defineProps<{ resin: MaterialOf<'resin'> }>();
@@ -33,7 +34,7 @@ function accept() {
 }
 const volume = computed(() => {
   const parts = volumePartsOf(props.resin);
-  return parts === null ? null : `100 : ${Number(parts.toPrecision(3))}`;
+  return parts === null ? null : `100 : ${partsText(parts)}`;
 });
 const window = computed(() => {
   const { from, to } = ratioWindowOf(props.resin);
@@ -51,7 +52,7 @@ const limits = computed(() => {
 <template>
   <section class="ratio" aria-label="Mixing ratio">
     <label>
-      <span class="quiet">{{ isRadical ? 'Catalyst' : 'Hardener' }} to 100 of resin, by weight</span>
+      <span class="quiet">{{ capital(hardenerWord(resin)) }} to 100 of resin, by weight</span>
       <Input
         v-model:value="text"
         aria-label="Hardener to 100 of resin by weight"

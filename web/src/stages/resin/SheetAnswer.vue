@@ -2,7 +2,7 @@
 import { degasOf } from '@wick/plan/resin/degas';
 import { ratiosDisagree } from '@wick/plan/resin/ratio';
 import { weighed } from '@wick/plan/resin/sheet';
-import { ModelError } from '@wick/core/model-error';
+import { orNull } from '@wick/core/model-error';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
@@ -20,14 +20,7 @@ const { number, sheet } = useSheets(bench);
 const show = (mass: number) => weighed(mass, shop.shop, sheet.value?.scaleStep);
 const tooSmall = computed(() => sheet.value !== null && sheet.value.batch.mass < sheet.value.smallest);
 const disagree = computed(() => bench.system && ratiosDisagree(bench.system));
-const degas = computed(() => {
-  try {
-    return degasOf(job.laid, shop.shop);
-  } catch (error) {
-    if (error instanceof ModelError) return null;
-    throw error;
-  }
-});
+const degas = computed(() => orNull(() => degasOf(job.laid, shop.shop)));
 const percent = (share: number) => `${Number((100 * share).toPrecision(2))} %`;
 const to = (page: 'mix' | 'sheet') =>
   void router.push({

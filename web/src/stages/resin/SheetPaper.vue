@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { chemistryOf } from '@wick/core/resin/resin-system';
 import { formatClock } from '@wick/core/units/format';
+import { hardenerWord, partsText } from '@wick/plan/resin/ratio';
 import { DEFER, weighed, type MixSheet } from '@wick/plan/resin/sheet';
-import { renderSVG } from 'uqr';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
+import { capital } from '../../ui/capital.ts';
+import CodePicture from '../../ui/CodePicture.vue';
 
 /** One batch as it is weighed and mixed: one ratio, the order, and what can hurt where it can. */
 const props = defineProps<{
@@ -16,12 +17,9 @@ const props = defineProps<{
 }>();
 const shop = useShopStore();
 const show = (mass: number) => weighed(mass, shop.shop, props.sheet.scaleStep);
-const volume = computed(() =>
-  props.sheet.volumeParts === null ? null : Number(props.sheet.volumeParts.toPrecision(3)),
-);
-const code = computed(() => renderSVG(props.link, { border: 1 }));
-const parts = computed(() => Number(props.sheet.parts.toPrecision(3)));
-const other = computed(() => (chemistryOf(props.sheet.resin) === 'radical' ? 'Catalyst' : 'Hardener'));
+const volume = computed(() => (props.sheet.volumeParts === null ? null : partsText(props.sheet.volumeParts)));
+const parts = computed(() => partsText(props.sheet.parts));
+const other = computed(() => capital(hardenerWord(props.sheet.resin)));
 </script>
 
 <template>
@@ -35,9 +33,7 @@ const other = computed(() => (chemistryOf(props.sheet.resin) === 'radical' ? 'Ca
           <b class="number">{{ formatClock(sheet.batch.pouredAt) }}</b> after the first mix
         </p>
       </div>
-      <!-- The picture is made here from the link alone. -->
-      <!-- eslint-disable-next-line vue/no-v-html -->
-      <span class="code" role="img" aria-label="Code of this batch" v-html="code"></span>
+      <CodePicture :text="link" label="Code of this batch" :size="92" />
     </header>
     <div class="weigh">
       <p>
@@ -88,14 +84,6 @@ header {
 }
 header p {
   margin: 4px 0 0;
-}
-.code {
-  width: 92px;
-  flex: none;
-}
-.code :deep(svg) {
-  width: 100%;
-  display: block;
 }
 .weigh {
   display: flex;

@@ -1,4 +1,5 @@
 import { drawDown } from '@wick/core/mix/draw-down';
+import { orNull } from '@wick/core/model-error';
 import { faultsOf } from '@wick/core/mix/schedule';
 import { missingOf } from '@wick/plan/forecast/missing';
 import { materialOf } from '@wick/plan/job/material-of';
@@ -7,7 +8,6 @@ import { ledgerOf } from '@wick/plan/resin/ledger';
 import { potsOf } from '@wick/plan/resin/pots';
 import { weightsOf } from '@wick/plan/resin/weights';
 import { computed, inject, provide, proxyRefs, shallowRef, type InjectionKey } from 'vue';
-import { orNull } from '../../compute/draw.ts';
 import { useDraw, useForecast, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import { useSuggestion } from './use-suggestion.ts';

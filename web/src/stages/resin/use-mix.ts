@@ -9,14 +9,15 @@ import {
   type Component,
 } from '@wick/plan/resin/mixing';
 import { ratioWindowOf } from '@wick/plan/resin/ratio';
-import { lotState, lotToTake } from '@wick/plan/resin/storage';
+import { lotStatesOf, lotToTake } from '@wick/plan/resin/storage';
+import { settledIn } from '@wick/plan/settle';
 import { isAtHand } from '@wick/plan/run/gauges';
 import { computed, proxyRefs, ref, watch, type InjectionKey, inject, provide } from 'vue';
-import { useRun } from '../../compute/use-desk.ts';
+import { useRun, useSession } from '../../compute/use-desk.ts';
 import { useInstruments, useSamples } from '../../data/instruments.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
-import { useTicking } from '../common/use-ticking.ts';
+import { useTicking } from '../../ui/use-ticking.ts';
 import type { ResinBench } from './bench.ts';
 import { useSheets } from './use-sheets.ts';
 
@@ -25,6 +26,7 @@ const FLOWS = 3;
 
 /** One batch on the scale: what is to be poured, what the scale says, and what is written down. */
 function createMix(bench: ResinBench) {
+  const job = useSession();
   const run = useRun();
   const shop = useShopStore();
   const library = useLibraryStore();
@@ -44,7 +46,7 @@ function createMix(bench: ResinBench) {
   const scale = computed(
     () => scales.value.find(({ id }) => id === chosenScale.value) ?? scales.value[0] ?? null,
   );
-  const step = computed(() => scale.value?.resolution ?? sheet.value?.scaleStep ?? 1e-3);
+  const step = computed(() => scale.value?.resolution ?? settledIn(job.laid, 'resin.scaleStep'));
   /** Readings of the last while. */
   const LATELY = 60_000;
   const since = computed(() => {
@@ -107,10 +109,8 @@ function createMix(bench: ResinBench) {
 
   const lots = computed(() => {
     const found = library.find(sheet.value?.resin.id ?? '')?.material;
-    const own = found?.kind === 'resin' ? (found.lots ?? []) : [];
-    const states = own.map((lot) =>
-      lotState(lot, { day: Date.now(), room: shop.shop.temperature, density: sheet.value!.resin.density }),
-    );
+    const states =
+      found?.kind === 'resin' ? lotStatesOf(found, { day: Date.now(), room: shop.shop.temperature }) : [];
     const best = (part: Component) => lotToTake(states, part)?.lot.number ?? '';
     return { states, resin: best('resin'), hardener: best('hardener') };
   });

@@ -13,7 +13,7 @@ import GaugeReading from './GaugeReading.vue';
 import TestSteps from './TestSteps.vue';
 import TypedReading from './TypedReading.vue';
 import { usePressure } from './use-pressure.ts';
-import { useTicking } from '../common/use-ticking.ts';
+import { useTicking } from '../../ui/use-ticking.ts';
 import { useView } from './use-view.ts';
 
 /** The reading, the valve, and the curve with what is leak and what is moisture drawn apart. */

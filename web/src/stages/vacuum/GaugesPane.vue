@@ -14,7 +14,7 @@ import { useBench } from './bench.ts';
 import NewInstrumentForm from './NewInstrumentForm.vue';
 import TroublePanel from './TroublePanel.vue';
 import TypedReading from './TypedReading.vue';
-import { useTicking } from '../common/use-ticking.ts';
+import { useTicking } from '../../ui/use-ticking.ts';
 
 /** The workshop's instruments: what hangs where in this run, what each shows, and how a device is let post. */
 const bench = useBench();

@@ -20,7 +20,7 @@ import { useBench } from './bench.ts';
 import ExpansionForm from './ExpansionForm.vue';
 import StageSteps from './StageSteps.vue';
 import { usePressure } from './use-pressure.ts';
-import { useTicking } from '../common/use-ticking.ts';
+import { useTicking } from '../../ui/use-ticking.ts';
 import { useView } from './use-view.ts';
 
 /** How far down it can come here, how fast it should, and how it does; and the steps in which it is drawn down. */
