@@ -3,7 +3,8 @@ import { routes } from '@wick/contract/api';
 import { takenSchema } from '@wick/contract/run/instrument';
 import type { Entry, EntryBody } from '@wick/contract/run/run';
 import { leakPlacesOf } from '@wick/plan/vacuum/places';
-import { createRehearsal, instrumentIn } from '@wick/plan/vacuum/rehearsal';
+import { createRehearsal } from '@wick/plan/run/rehearsal';
+import { instrumentIn } from '@wick/plan/run/simulated';
 import { CliError, type Output } from './exit-codes.ts';
 import { numberIn, readJobAt, shopOf, type ShopOptions } from './read-job.ts';
 

@@ -22,7 +22,7 @@ export function createScaleWorld(seed: number) {
   let acts = calm;
   let sample = 0;
 
-  function suffer(what: string, amount: number): void {
+  function suffer({ what, amount }: Extract<EntryBody, { kind: 'trouble' }>): void {
     if (what === 'scaleDrifts') acts = { ...acts, drift: amount };
     else if (what === 'scaleFlat') acts = { ...acts, isFlat: true };
     else if (what === 'bucketLeans') acts = { ...acts, carried: Math.min(0.9, amount) };
@@ -32,7 +32,7 @@ export function createScaleWorld(seed: number) {
   return {
     /** What is said changes what acts on it from the moment to which it has been passed. */
     hear(body: EntryBody): void {
-      if (body.kind === 'trouble') return suffer(body.what, body.amount);
+      if (body.kind === 'trouble') return suffer(body);
       if (body.kind !== 'hand') return;
       switch (body.does) {
         case 'bucket':

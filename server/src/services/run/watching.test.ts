@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { Entry, EntryBody, Limits, Run } from '@wick/contract/run/run';
 import { demoJobs } from '@wick/plan/demo/jobs';
-import { simulatedInstruments } from '@wick/plan/vacuum/rehearsal';
+import { simulatedInstruments } from '@wick/plan/run/simulated';
 import { openInMemory, type OpenedDatabase } from '../../repo/database.ts';
 import { createServices, type Services } from '../services.ts';
 import { createRehearsals } from './rehearsals.ts';

@@ -1,86 +1,16 @@
-import type { Instrument, Reading } from '@wick/contract/run/instrument';
-import type { Entry, EntryBody, Run } from '@wick/contract/run/run';
+import type { EntryBody } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
 import { distance } from '@wick/core/geometry/polygon';
-import { createRandom, normalOf } from '@wick/core/random';
+import { createRandom, normalOf, type Random } from '@wick/core/random';
 import { passTime, type BagParts, type BagState } from '@wick/core/vacuum/bag-world';
 import { mostThroughput } from '@wick/core/vacuum/drop-test';
-import { heardLevel, shownBy } from '@wick/core/vacuum/gauge-reading';
+import { heardLevel } from '@wick/core/vacuum/gauge-reading';
 import type { LaidJob } from '../job/laid.ts';
-import { createScaleWorld, SCALE_EVERY } from '../resin/scale-world.ts';
 import { ambientOf } from '../shop/ambient.ts';
 import { airBudgetOf } from './air.ts';
 import { freeVolumeOf } from './free-volume.ts';
 import type { LeakPlace } from './places.ts';
 import { evacuationOf } from './reach.ts';
-
-/** A simulated instrument: what it shows, and how well. */
-export type SimulatedInstrument = Pick<
-  Instrument,
-  'id' | 'name' | 'measures' | 'unit' | 'resolution' | 'noise'
-> & { readonly place: 'bag' | 'room' | 'mould' | 'bench' | null };
-
-const simulated: readonly SimulatedInstrument[] = [
-  {
-    id: 'gauge',
-    name: 'Absolute gauge',
-    measures: 'absolutePressure',
-    unit: 'mbar',
-    resolution: 10,
-    noise: 6,
-    place: 'bag',
-  },
-  {
-    id: 'needle',
-    name: 'Needle gauge',
-    measures: 'gaugePressure',
-    unit: 'inHg',
-    resolution: 1693.2,
-    noise: 200,
-    place: 'bag',
-  },
-  {
-    id: 'barometer',
-    name: 'Barometer',
-    measures: 'absolutePressure',
-    unit: 'mbar',
-    resolution: 10,
-    noise: 3,
-    place: 'room',
-  },
-  {
-    id: 'thermometer',
-    name: 'Thermometer on the mould',
-    measures: 'temperature',
-    unit: '°C',
-    resolution: 0.1,
-    noise: 0.05,
-    place: 'mould',
-  },
-  {
-    id: 'listener',
-    name: 'Leak listener',
-    measures: 'soundLevel',
-    unit: 'dB',
-    resolution: 1,
-    noise: 0.7,
-    place: null,
-  },
-  {
-    id: 'scale',
-    name: 'Scale at the mixing bench',
-    measures: 'mass',
-    unit: 'g',
-    resolution: 1e-3,
-    noise: 3e-4,
-    place: 'bench',
-  },
-];
-
-export const instrumentIn = (run: Pick<Run, 'id'>, own: string) => `${run.id}-${own}`;
-/** Of a rehearsal, with ids of their own. */
-export const simulatedInstruments = (run: Pick<Run, 'id'>): SimulatedInstrument[] =>
-  simulated.map((one) => ({ ...one, id: instrumentIn(run, one.id) }));
 
 /** Time constant of wet core, and of a mould that is warmed or cools, s. */
 const SETTLING = 900;
@@ -107,26 +37,9 @@ interface Plight {
   readonly weather: number;
 }
 
-export interface RehearsalReading extends Reading {
-  readonly instrumentId: string;
-}
-
-/** Wall seconds between readings at ordinary speed; a quicker clock takes longer steps. */
-const EVERY = 1;
-const AT_SPEED = 0.25;
-/** s of a rehearsal between readings */
-export const spacingAt = (speed: number): number => Math.max(EVERY, AT_SPEED * speed);
-
-/** A bag with its instruments as the job's own physics has it, driven by what is said in the log. The same seed comes to the same. */
-export function createRehearsal(
-  job: LaidJob,
-  shop: Shop,
-  run: Pick<Run, 'id' | 'startedAt' | 'speed' | 'seed'>,
-  places: readonly LeakPlace[],
-) {
+/** The bag of a rehearsal, with the mould under it and the air outside, driven by what is said in the log. The same draws come to the same. */
+export function createBagRehearsal(job: LaidJob, shop: Shop, places: readonly LeakPlace[]) {
   const ambient = ambientOf(shop);
-  const start = Date.parse(run.startedAt);
-  const spacing = spacingAt(run.speed);
   const { pump, hose } = evacuationOf(job, shop);
   const parts: BagParts = {
     freeVolume: freeVolumeOf(job, shop).total,
@@ -137,8 +50,6 @@ export function createRehearsal(
   const limit = budget ? mostThroughput(budget) : 1e-3;
   const set = job.resin.mouldTemperature ?? shop.temperature + HEATED;
 
-  const scale = createScaleWorld(run.seed);
-  const scaleShows = simulated.find(({ id }) => id === 'scale')!;
   let bag: BagState = { time: 0, pressure: ambient, moisture: DRY };
   let mould = { time: 0, temperature: set };
   let valve: 'pull' | 'shut' | 'letGo' = 'letGo';
@@ -146,8 +57,6 @@ export function createRehearsal(
     ...{ leaks: new Map(), pumpRuns: true, isSilent: false, heaterRuns: true, weather: 0 },
   };
   let listening: string | null = null;
-  let sample = 0;
-  const done = new Set<string>();
   /** Of the air outside beside ambient: drawn once, then a slow walk, Pa. */
   let outside = 0;
 
@@ -218,7 +127,6 @@ export function createRehearsal(
   }
 
   function hear(body: EntryBody): void {
-    scale.hear(body);
     switch (body.kind) {
       case 'pull':
       case 'shut':
@@ -241,22 +149,19 @@ export function createRehearsal(
     }
   }
 
-  function shown(): RehearsalReading[] {
-    const random = createRandom((run.seed ^ (sample * 0x9e3779b1)) | 0);
-    const at = Math.round(start + bag.time * 1000);
-    const id = `${sample}`;
-    const read = (own: string, value: number): RehearsalReading => {
-      const instrument = simulated.find((one) => one.id === own)!;
-      return { id, at, instrumentId: instrumentIn(run, own), value: shownBy(instrument, value, random) };
-    };
+  /**
+   * What its instruments have to show now, each by its own name.
+   * @param spacing s since they last did  @param show what is drawn of a true value
+   */
+  function shown<R>(spacing: number, random: Random, show: (own: string, value: number) => R): R[] {
     outside += (WEATHER / 60) * Math.sqrt(spacing / 60) * normalOf(random);
     const drift = DRIFT * Math.sin((2 * Math.PI * bag.time) / 86_400);
     const pressures = [
-      read('gauge', bag.pressure + drift),
-      read('needle', Math.max(0, outsideAt() - bag.pressure)),
+      show('gauge', bag.pressure + drift),
+      show('needle', Math.max(0, outsideAt() - bag.pressure)),
     ];
-    const others = [read('barometer', outsideAt()), read('thermometer', mould.temperature)];
-    const heard = listening === null ? [] : [read('listener', levelAt(listening))];
+    const others = [show('barometer', outsideAt()), show('thermometer', mould.temperature)];
+    const heard = listening === null ? [] : [show('listener', levelAt(listening))];
     listening = null;
     return [...(plight.isSilent ? [] : pressures), ...others, ...heard];
   }
@@ -271,47 +176,10 @@ export function createRehearsal(
     return heardLevel(bag.pressure < 0.5 * ambient ? hisses : [], valve === 'pull' && plight.pumpRuns);
   }
 
-  /** What the scale showed up to a time: at ordinary speed a hand that pours watches it. */
-  function weighedUntil(to: number): RehearsalReading[] {
-    return scale.pass(to, Math.max(SCALE_EVERY, spacing / 4)).map(({ sample: n, time, value, random }) => ({
-      ...{ id: `w${n}`, at: Math.round(start + time * 1000), instrumentId: instrumentIn(run, 'scale') },
-      value: shownBy(scaleShows, value, random),
-    }));
-  }
-
   return {
-    /** s of the run between readings */
-    spacing,
-    /**
-     * Goes on to a time and says what the instruments showed on the way. What is said too late counts from now on.
-     * @param to ms since 1970, by the clock of the run  @param entries all of the run, or those that are new
-     * @param most readings of each instrument at once
-     */
-    pass(to: number, entries: readonly Entry[], most = 5000): RehearsalReading[] {
-      const fresh = entries
-        .filter(({ id }) => !done.has(id))
-        .sort((a, b) => Date.parse(a.at) - Date.parse(b.at) || a.order - b.order);
-      const out: RehearsalReading[] = [];
-      const end = (to - start) / 1000;
-      for (let n = 0; n < most; n++) {
-        const next = (sample + 1) * spacing;
-        const stop = Math.min(next, end);
-        while (fresh.length > 0 && (Date.parse(fresh[0]!.at) - start) / 1000 <= stop) {
-          const entry = fresh.shift()!;
-          const then = (Date.parse(entry.at) - start) / 1000;
-          pass(then);
-          out.push(...weighedUntil(then));
-          hear(entry.body);
-          done.add(entry.id);
-        }
-        pass(stop);
-        out.push(...weighedUntil(stop));
-        if (next > end) break;
-        sample += 1;
-        out.push(...shown());
-      }
-      return out;
-    },
+    pass,
+    hear,
+    shown,
     /** What it is in truth, for tests and for saying afterwards what was missed. */
     truth: () => ({ ...bag, leaks: plight.leaks, throughput: throughput(), limit }),
   };

@@ -5,8 +5,9 @@ import { createRandom } from '@wick/core/random';
 import { demoJobs, demoShop } from '../demo/jobs.ts';
 import { laidOut } from '../job/laid.ts';
 import { ambientOf } from '../shop/ambient.ts';
-import { leakPlacesOf } from './places.ts';
-import { createRehearsal, instrumentIn, type RehearsalReading } from './rehearsal.ts';
+import { leakPlacesOf } from '../vacuum/places.ts';
+import { createRehearsal, type RehearsalReading } from './rehearsal.ts';
+import { instrumentIn } from './simulated.ts';
 
 const gore = laidOut(demoJobs.find(({ name }) => name === 'Dome gore 7')!);
 const places = leakPlacesOf(gore, demoShop, null);
