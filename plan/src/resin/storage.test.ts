@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import type { Lot } from '@wick/contract/materials';
+import type { Lot } from '@wick/contract/material/resin';
 import { lotState, lotToTake, lotWords } from './storage.ts';
 
 const now = { day: Date.parse('2026-11-27T10:00:00Z'), room: 292.15, density: 1150 };

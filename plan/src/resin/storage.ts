@@ -1,4 +1,5 @@
-import type { Lot, MaterialOf } from '@wick/contract/materials';
+import type { Lot } from '@wick/contract/material/resin';
+import type { MaterialOf } from '@wick/contract/materials';
 import { warmingTime } from '@wick/core/resin/self-heating';
 import { densitiesOf } from './ratio.ts';
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { fieldOf } from '@wick/contract/field';
-import { materialSchema, type Lot, type MaterialOf } from '@wick/contract/materials';
+import type { Lot } from '@wick/contract/material/resin';
+import { materialSchema, type MaterialOf } from '@wick/contract/materials';
 import { lotStatesOf, lotToTake, lotWords } from '@wick/plan/resin/storage';
 import { newId } from '@wick/plan/job/ids';
 import { Button, Input } from 'ant-design-vue';
