@@ -3,11 +3,11 @@ import { demoJobs } from '@wick/plan/demo/jobs';
 import type { Job } from '@wick/contract/job/job';
 import { jobOf, laidOut, type LaidJob } from '@wick/plan/job/laid';
 import { launchOptions } from './support/browser.ts';
+import { at, dragTimes, FRAMES, middleOf, printTimes } from './support/frame-times.ts';
 import { newFolder, startServer } from './support/server.ts';
 
 /** Times the frames of a hand dragging a corner of a 200-cornered outline with zones, a line, a curve of a million readings, and prints them. */
 const CORNERS = 200;
-const FRAMES = 240;
 
 const outline = Array.from({ length: CORNERS }, (_, i) => {
   const angle = (2 * Math.PI * i) / CORNERS;
@@ -108,9 +108,6 @@ async function dragLine(page: Page) {
   console.log(`  fine forecast after letting go ${refined} ms`);
 }
 
-const at = (list: number[], share: number) =>
-  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(share * list.length))]!.toFixed(1);
-
 async function open(page: Page, job: Job, stage: string, selector: string) {
   const answer = await page.request.post(`${server.url}/api/jobs/import`, {
     headers: { 'content-type': 'application/json' },
@@ -209,49 +206,31 @@ async function dragBatch(page: Page) {
     ...{ id: `batch-${n}`, stationId: null, mixedAt },
     mass: n === 0 ? 2.4 : null,
   }));
-  const two = { ...kerb, name: 'Batches', resin: { ...kerb.resin, batches } };
-  await open(page, two, 'resin?pane=batches', '[data-testid="batch-2"] .mix');
+  const bar = '[data-testid="batch-2"] .mix';
+  await open(
+    page,
+    { ...kerb, name: 'Batches', resin: { ...kerb.resin, batches } },
+    'resin?pane=batches',
+    bar,
+  );
   await page.waitForTimeout(9000);
-  const box = (await page.locator('[data-testid="batch-2"] .mix').boundingBox())!;
-  const times = await page.evaluate(
-    ({ x, y, frames }) =>
-      new Promise<{ gaps: number[]; work: number[] }>((resolve) => {
-        const bar = document.elementFromPoint(x, y)!.closest('g')!;
-        bar.setPointerCapture = () => undefined;
-        const send = (type: string, dx: number) =>
-          bar.dispatchEvent(
-            new PointerEvent(type, { bubbles: true, clientX: x + dx, clientY: y, pointerId: 1, button: 0 }),
-          );
-        send('pointerdown', 0);
-        const gaps: number[] = [];
-        const work: number[] = [];
-        let last = performance.now();
-        let began = 0;
-        const channel = new MessageChannel();
-        channel.port1.onmessage = () => work.push(performance.now() - began);
-        const step = (now: number) => {
-          gaps.push(now - last);
-          last = now;
-          if (gaps.length > frames) {
-            send('pointercancel', 0);
-            return resolve({ gaps: gaps.slice(5), work: work.slice(5) });
-          }
-          began = performance.now();
-          send('pointermove', 200 * Math.sin(gaps.length / 17));
-          channel.port2.postMessage(0);
-          requestAnimationFrame(step);
-        };
-        requestAnimationFrame(step);
-      }),
-    { x: box.x + box.width / 2, y: box.y + box.height / 2, frames: FRAMES },
-  );
-  console.log('dragging a batch, the draw-down following:');
-  console.log(
-    `  from frame to frame  median ${at(times.gaps, 0.5)} ms, 95 % under ${at(times.gaps, 0.95)} ms`,
-  );
-  console.log(
-    `  work a frame         median ${at(times.work, 0.5)} ms, 95 % under ${at(times.work, 0.95)} ms`,
-  );
+  const times = await dragTimes(page, {
+    ...(await middleOf(page, bar)),
+    ...{ heardBy: 'g', across: { by: 200, every: 17 }, down: { by: 0, every: 1 }, end: 'pointercancel' },
+  });
+  printTimes('dragging a batch, the draw-down following', times);
+}
+
+/** A corner of the outline is dragged in a circle, the forecast following. */
+async function dragCorner(page: Page) {
+  const corner = '[data-corner="50"]';
+  await open(page, job, 'part', corner);
+  await page.waitForTimeout(4000);
+  const times = await dragTimes(page, {
+    ...(await middleOf(page, corner)),
+    ...{ heardBy: 'svg', across: { by: 30, every: 9 }, down: { by: 20, every: 7 }, end: 'pointerup' },
+  });
+  printTimes(`dragging a corner of ${CORNERS}, ${job.zones.length} zones, forecast following`, times);
 }
 
 const server = await startServer(newFolder(), 4392);
@@ -260,59 +239,7 @@ try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   // tsx marks inner functions with a helper that the page does not have.
   await page.addInitScript({ content: 'globalThis.__name = (f) => f;' });
-  await open(page, job, 'part', '[data-corner="50"]');
-  await page.waitForTimeout(4000);
-  const box = (await page.locator('[data-corner="50"]').boundingBox())!;
-  const times = await page.evaluate(
-    ({ x, y, frames }) =>
-      new Promise<{ gaps: number[]; work: number[] }>((resolve) => {
-        const target = document.elementFromPoint(x, y)!;
-        const board = target.closest('svg')!;
-        // Events made by a script carry no live pointer that could be captured.
-        board.setPointerCapture = () => undefined;
-        const send = (type: string, dx: number, dy: number, at: Element) =>
-          at.dispatchEvent(
-            new PointerEvent(type, {
-              bubbles: true,
-              clientX: x + dx,
-              clientY: y + dy,
-              pointerId: 1,
-              button: 0,
-            }),
-          );
-        send('pointerdown', 0, 0, target);
-        const gaps: number[] = [];
-        const work: number[] = [];
-        let last = performance.now();
-        let n = 0;
-        const channel = new MessageChannel();
-        let began = 0;
-        channel.port1.onmessage = () => work.push(performance.now() - began);
-        const step = (now: number) => {
-          gaps.push(now - last);
-          last = now;
-          if (n++ === frames) {
-            send('pointerup', 0, 0, board);
-            resolve({ gaps: gaps.slice(5), work: work.slice(5) });
-            return;
-          }
-          began = performance.now();
-          send('pointermove', 30 * Math.sin(n / 9), 20 * Math.cos(n / 7), board);
-          // The message comes after the frame's script, style, layout and paint.
-          channel.port2.postMessage(0);
-          requestAnimationFrame(step);
-        };
-        requestAnimationFrame(step);
-      }),
-    { x: box.x + box.width / 2, y: box.y + box.height / 2, frames: FRAMES },
-  );
-  console.log(`dragging a corner of ${CORNERS}, ${job.zones.length} zones, forecast following:`);
-  console.log(
-    `  from frame to frame  median ${at(times.gaps, 0.5)} ms, 95 % under ${at(times.gaps, 0.95)} ms`,
-  );
-  console.log(
-    `  work in a frame      median ${at(times.work, 0.5)} ms, 95 % under ${at(times.work, 0.95)} ms (16.7 ms are 60 a second)`,
-  );
+  await dragCorner(page);
   await dragLine(page);
   await dragBatch(page);
   await dragCurve(page);

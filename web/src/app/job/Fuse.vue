@@ -1,22 +1,21 @@
 <script setup lang="ts">
 import { bandTones, endName } from '@wick/plan/forecast/words';
-import { firstContact, mixesOf } from '@wick/plan/resin/mixing';
-import { useForecast, useRun, useSession } from '../../compute/use-desk.ts';
-import { useTicking } from '../../ui/use-ticking.ts';
+import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { formatClock } from '@wick/core/units/format';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { resinColour } from '../../ui/theme.ts';
 import { isTyping } from '../../ui/typing.ts';
+import FuseBurnt from './FuseBurnt.vue';
+import FuseControls from './FuseControls.vue';
 import { fuseMarks, placeLabels } from '../../ui/fuse/fuse-marks.ts';
 import { fuseScale } from '../../ui/fuse/fuse-scale.ts';
-import { speeds, usePlayback } from '../../ui/fuse/use-playback.ts';
+import { usePlayback } from '../../ui/fuse/use-playback.ts';
 
 /** Time from first mix to gel along the foot of every job screen; drag the flame to see the front at that minute. */
 const minute = defineModel<number | null>({ required: true });
 const { onPaper = false } = defineProps<{ onPaper?: boolean }>();
 const forecast = useForecast();
 const job = useSession();
-const run = useRun();
 const root = ref<SVGSVGElement | null>(null);
 const width = ref(1200);
 const TOP = 35;
@@ -53,13 +52,6 @@ const marks = computed(() => {
     }),
     xOf,
   );
-});
-/** How far it has burnt in the run that is looked at, s since resin and hardener met; null where nothing burns. */
-const now = useTicking(run.now);
-const burnt = computed(() => {
-  const met = run.run && !run.run.endedAt ? firstContact(mixesOf(run.state.entries)) : null;
-  const since = met === null ? -1 : (now.value - met) / 1000;
-  return since >= 0 && since <= end.value && !onPaper ? since : null;
 });
 /** The body darkens as the resin thickens. */
 const stops = computed(() => {
@@ -190,11 +182,7 @@ onBeforeUnmount(() => observer.disconnect());
               {{ formatClock(mark.time) }}
             </text>
           </g>
-          <g v-if="burnt !== null" class="burnt" data-testid="burnt">
-            <rect :x="xOf(0)" :y="TOP" :width="xOf(burnt) - xOf(0)" height="17" />
-            <line :x1="xOf(burnt)" :x2="xOf(burnt)" :y1="TOP - 8" :y2="TOP + 22" />
-            <text :x="xOf(burnt) + 5" :y="TOP - 2">now {{ formatClock(burnt) }}</text>
-          </g>
+          <FuseBurnt v-if="!onPaper" :scale="scale" :top="TOP" />
           <g v-if="minute !== null" :transform="`translate(${xOf(minute)} 0)`" class="flame">
             <line y1="22" :y2="TOP + 22" />
             <path d="M0 4c4 6 7 8 7 13a7 7 0 0 1-14 0c0-5 3-7 7-13z" />
@@ -202,20 +190,15 @@ onBeforeUnmount(() => observer.disconnect());
           </g>
         </template>
       </svg>
-      <div v-if="!onPaper && forecast.flow && gel !== null" class="controls">
-        <button class="plain key" :aria-label="playing ? 'Stop' : 'Play the front'" @click="toggle">
-          {{ playing ? '❚❚' : '▶' }}
-        </button>
-        <button class="plain key" aria-label="A minute back" @click="step(-1)">‹</button>
-        <button class="plain key" aria-label="A minute on" @click="step(1)">›</button>
-        <select v-model.number="speed" aria-label="Speed">
-          <option v-for="item in speeds" :key="item.value" :value="item.value">{{ item.label }}</option>
-        </select>
-        <button v-if="minute !== null" class="plain link" @click="(stop(), (minute = null))">
-          Show the whole forecast
-        </button>
-        <span v-else class="quiet">or drag along the fuse</span>
-      </div>
+      <FuseControls
+        v-if="!onPaper && forecast.flow && gel !== null"
+        v-model:speed="speed"
+        :playing="playing"
+        :is-at="minute !== null"
+        @toggle="toggle"
+        @step="step"
+        @whole="(stop(), (minute = null))"
+      />
     </div>
   </footer>
 </template>
@@ -239,21 +222,6 @@ svg {
 .empty {
   font: 500 15px var(--display);
   fill: var(--quiet);
-}
-.burnt rect {
-  fill: var(--ink);
-  fill-opacity: 0.55;
-}
-.burnt line {
-  stroke: var(--ember);
-  stroke-width: 3;
-}
-.burnt text {
-  font: 600 13px var(--display);
-  fill: var(--ember);
-  paint-order: stroke;
-  stroke: var(--sheet);
-  stroke-width: 4px;
 }
 .mark line {
   stroke: var(--ink);
@@ -305,27 +273,5 @@ svg {
 }
 .flame text {
   font: 600 13px var(--display);
-}
-.controls {
-  padding: 3px 24px 0;
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  font-size: 12px;
-}
-.key {
-  min-width: 26px;
-  padding: 1px 6px;
-  text-align: center;
-  border: 1px solid var(--rule);
-  font: 600 14px/1.3 var(--display);
-}
-.link {
-  text-decoration: underline;
-}
-select {
-  font: 500 12px var(--display);
-  border: 1px solid var(--rule);
-  background: var(--sheet);
 }
 </style>
