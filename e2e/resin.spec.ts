@@ -183,7 +183,9 @@ test('a wrong ratio is refused in words, and the sheet prints on one page with a
   await pane(page, 'Mix sheet');
   await press(page, 'Print');
   await expect(page.getByTestId('mix-sheet')).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByRole('img', { name: 'Code of this batch' }).locator('svg')).toBeVisible();
+  const code = page.getByRole('img', { name: 'Code of this batch' });
+  await expect(code).toBeVisible();
+  expect(await code.evaluate((picture: HTMLImageElement) => picture.naturalWidth)).toBeGreaterThan(20);
   for (const format of ['A4', 'Letter']) {
     const pdf = (await page.pdf({ format })).toString('latin1');
     expect(pdf.match(/\/Type\s*\/Page\b(?!s)/g)).toHaveLength(1);
