@@ -15,6 +15,7 @@ import { mouldSchema } from './mould.ts';
 import type { Route } from './route.ts';
 import { runRoutes } from './run/routes.ts';
 import { shopSchema } from './shop.ts';
+import { stepLibrarySchema } from './steps.ts';
 
 /** Largest file or document that is taken in. */
 export const MAX_FILE_BYTES = 4_000_000;
@@ -98,6 +99,15 @@ export type NewJob = z.infer<typeof newJobSchema>;
 
 export const storedShopSchema = z.object({ revision, shop: shopSchema });
 export type StoredShop = z.infer<typeof storedShopSchema>;
+
+/** The workshop's library of steps at a revision, with when it was written and by whom. */
+export const storedStepsSchema = z.object({
+  revision,
+  changedAt: z.string(),
+  by: z.string(),
+  steps: stepLibrarySchema,
+});
+export type StoredSteps = z.infer<typeof storedStepsSchema>;
 
 export const storedMaterialSchema = z.object({ revision, material: materialSchema });
 export type StoredMaterial = z.infer<typeof storedMaterialSchema>;
@@ -210,6 +220,15 @@ export const routes = {
     answer: storedMouldSchema,
   },
   removeMould: { method: 'DELETE', path: '/api/moulds/:id', body: null, answer: nothing },
+  getSteps: { method: 'GET', path: '/api/steps', body: null, answer: storedStepsSchema },
+  /** Every revision there was, newest first. */
+  stepsHistory: { method: 'GET', path: '/api/steps/history', body: null, answer: z.array(storedStepsSchema) },
+  writeSteps: {
+    method: 'PUT',
+    path: '/api/steps',
+    body: z.strictObject({ revision, by: z.string().trim().max(40), steps: stepLibrarySchema }),
+    answer: storedStepsSchema,
+  },
   /** How whoever asks stands to this server. Answered to everyone. */
   getStanding: { method: 'GET', path: '/api/standing', body: null, answer: standingSchema },
   enter: { method: 'POST', path: '/api/enter', body: enterSchema, answer: nothing },

@@ -21,6 +21,7 @@ export const errorCatalogue = {
   BAD_BACKUP: { status: 422, title: 'The backup cannot be used as it is' },
   BAD_WORD: { status: 401, title: 'The word of this instrument is not good' },
   BAD_READING: { status: 422, title: 'The readings cannot be used as they are' },
+  BAD_PHOTO: { status: 422, title: 'The picture cannot be used' },
   DAMAGED: { status: 503, title: 'The database is damaged' },
   STOPPED: { status: 503, title: 'The database had to be opened anew' },
   UNEXPECTED: { status: 500, title: 'The program made a mistake' },

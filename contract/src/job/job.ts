@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { itemId, coordinate, point } from './places.ts';
 import { hoseLength, layoutShape } from './layout.ts';
+import { prepSchema } from './prep.ts';
 import { materialSchema } from '../materials.ts';
 import { quantity } from '../quantity.ts';
 
 export const JOB_FORMAT = 'vivid-wick-job';
-export const JOB_VERSION = 9;
+export const JOB_VERSION = 10;
 
 /** An arc of nearly a whole circle: 4 atan(20) is 348 degrees. */
 const MAX_BULGE = 20;
@@ -132,6 +133,7 @@ export const jobSchema = z.strictObject({
   }),
   /** The mould it is made on, by its record in the workshop's list. */
   mould: z.strictObject({ id: z.string().max(60), name: z.string().max(80) }).nullable(),
+  prep: prepSchema,
   /** The side that will be seen. */
   showFace: z.enum(['mould', 'bag']).nullable(),
   /** The side that something will be bonded to afterwards. */

@@ -6,6 +6,7 @@ import { fromVersion5 } from './from-5.ts';
 import { fromVersion6 } from './from-6.ts';
 import { fromVersion7 } from './from-7.ts';
 import { fromVersion8 } from './from-8.ts';
+import { fromVersion9 } from './from-9.ts';
 import type { Raw } from './raw.ts';
 
 /** The step from each version to the next. */
@@ -18,6 +19,7 @@ const steps: Readonly<Record<number, (raw: Raw) => Raw>> = {
   6: fromVersion6,
   7: fromVersion7,
   8: fromVersion8,
+  9: fromVersion9,
 };
 
 /**

@@ -17,6 +17,8 @@ import {
   runSchema,
   watchedRunSchema,
 } from './run.ts';
+import { runPlanSchema } from './plan.ts';
+import { photoSchema } from './photo.ts';
 
 const nothing = z.void();
 
@@ -26,6 +28,19 @@ export const runRoutes = {
   listRuns: { method: 'GET', path: '/api/jobs/:id/runs', body: null, answer: z.array(runSchema) },
   /** The same id again answers with what is there. */
   addRun: { method: 'POST', path: '/api/jobs/:id/runs', body: newRunSchema, answer: runSchema },
+  /** The plan it follows: the one taken last. */
+  getRunPlan: { method: 'GET', path: '/api/runs/:id/plan', body: null, answer: runPlanSchema },
+  /** Goes on by the job as it is saved now; the differences are written into the run. */
+  takeRunPlan: {
+    method: 'POST',
+    path: '/api/runs/:id/plan',
+    body: z.strictObject({ jobRevision: z.number().int().min(1) }),
+    answer: runPlanSchema,
+  },
+  /** The picture itself; the same id again is answered with what is there. */
+  addPhoto: { method: 'PUT', path: '/api/runs/:id/photos/:photoId', body: null, answer: photoSchema },
+  /** With ?size=small for a thumbnail. */
+  getPhoto: { method: 'GET', path: '/api/runs/:id/photos/:photoId', body: null, answer: nothing },
   listEntries: { method: 'GET', path: '/api/runs/:id/entries', body: null, answer: z.array(entrySchema) },
   /** In the order in which they are to stand; those known by their id are answered as they are kept. */
   addEntries: {

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { quantity } from '../quantity.ts';
+import { cardBodies } from './card-bodies.ts';
 import { instrumentId } from './instrument.ts';
+import { mixBodies } from './mix-bodies.ts';
+import { personName, runId } from './parts.ts';
 
-const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'an id is up to 40 letters, digits, - or _');
 const time = z.iso.datetime({ offset: true, error: 'a time reads like 2026-03-14T09:12:05.120Z' });
-const name = z.string().trim().max(40);
 
 /** Where an instrument hangs. */
 export const places = ['bag', 'pot', 'room', 'mould', 'resin', 'bench'] as const;
@@ -12,7 +13,7 @@ export type Place = (typeof places)[number];
 
 /** A part that is made, or a rehearsal of one with simulated instruments. */
 export const newRunSchema = z.strictObject({
-  id,
+  id: runId,
   kind: z.enum(['part', 'rehearsal']),
   /** By which the clock of a rehearsal is quicker than the one on the wall. */
   speed: z.number().gte(1).lte(60),
@@ -59,7 +60,7 @@ const alarmSchema = z.strictObject({
 const verdictSchema = z.strictObject({
   kind: z.literal('judged'),
   /** The entry by which the bag was shut. */
-  shutId: id,
+  shutId: runId,
   verdict: z.enum(['passes', 'leaks', 'cannotTell']),
   /** Pa m3/s, with the ends of its 95 % interval. */
   throughput: z.strictObject({ value: z.number(), low: z.number(), high: z.number() }),
@@ -70,55 +71,6 @@ const verdictSchema = z.strictObject({
   duration: quantity('duration', { atLeast: 0, below: 1e6 }),
   voids: z.number(),
 });
-
-const mass = quantity('mass', { atLeast: 0, below: 1000 });
-const component = z.enum(['resin', 'hardener']);
-
-/** Mixing, on a scale. */
-const mixBodies = [
-  /** A batch is begun: which of how many, what belongs into it, and from which containers. */
-  z.strictObject({
-    kind: z.literal('mixBegun'),
-    number: z.number().int().min(1).max(100),
-    count: z.number().int().min(1).max(100),
-    materialId: z.string().max(60),
-    resin: mass,
-    hardener: mass,
-    lots: z.strictObject({ resin: z.string().trim().max(40), hardener: z.string().trim().max(40) }),
-    /** What was done with them before: warmed, rolled, stirred up. */
-    readied: z.array(z.string().trim().max(300)).max(20),
-  }),
-  /** What the scale shows with the bucket on it counts as nothing from now on. */
-  z.strictObject({
-    kind: z.literal('tared'),
-    mixId: id,
-    instrumentId: instrumentId.nullable(),
-    value: quantity('mass', { atLeast: -1000, below: 5000 }),
-  }),
-  /** Hardener and resin have met: the clock of the batch starts. */
-  z.strictObject({ kind: z.literal('contact'), mixId: id }),
-  /** So much has been poured in, as the scale had it or as it was typed; what it showed then counts as nothing from now on. */
-  z.strictObject({
-    kind: z.literal('poured'),
-    mixId: id,
-    what: component,
-    mass,
-    instrumentId: instrumentId.nullable(),
-    zero: quantity('mass', { atLeast: -1000, below: 5000 }),
-  }),
-  z.strictObject({
-    kind: z.literal('mixStep'),
-    mixId: id,
-    step: z.enum(['stirred', 'secondBucket', 'degassed', 'inPot']),
-  }),
-  /** What a hand does to the simulated scale of a rehearsal. */
-  z.strictObject({
-    kind: z.literal('hand'),
-    does: z.enum(['bucket', 'pour', 'stop', 'clear']),
-    /** kg/s */
-    rate: z.number().gte(0).lt(100),
-  }),
-] as const;
 
 /** What can happen, or be done or said, while a part is made. */
 const bodySchema = z.discriminatedUnion('kind', [
@@ -159,14 +111,15 @@ const bodySchema = z.discriminatedUnion('kind', [
   /** Takes the watch, or takes it over. */
   z.strictObject({
     kind: z.literal('watch'),
-    watcher: name.min(1, 'a watch has a name'),
+    watcher: personName.min(1, 'a watch has a name'),
     limits: limitsSchema,
   }),
   z.strictObject({ kind: z.literal('watchEnds') }),
   alarmSchema,
   ...mixBodies,
+  ...cardBodies,
   /** Somebody has seen it and says so by name. */
-  z.strictObject({ kind: z.literal('answered'), alarmId: id }),
+  z.strictObject({ kind: z.literal('answered'), alarmId: runId }),
   /** What a rehearsal is made to suffer from now on. */
   z.strictObject({
     kind: z.literal('trouble'),
@@ -188,16 +141,20 @@ const bodySchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('note'), text: z.string().trim().min(1).max(1000) }),
   /** An earlier entry was a mistake; it stays and no longer counts. */
-  z.strictObject({ kind: z.literal('struck'), entryId: id, why: z.string().trim().max(300) }),
+  z.strictObject({ kind: z.literal('struck'), entryId: runId, why: z.string().trim().max(300) }),
 ]);
 export type EntryBody = z.infer<typeof bodySchema>;
 export type Alarm = z.infer<typeof alarmSchema>;
 
 /** An entry as it is sent; known by its id when it is sent again. */
-export const newEntrySchema = z.strictObject({ id, at: time, by: name, body: bodySchema });
+const entryShape = z.strictObject({ id: runId, at: time, by: personName, body: bodySchema });
+export const newEntrySchema = entryShape.refine(({ by, body }) => body.kind !== 'overruled' || by !== '', {
+  message: 'going on past a hold point needs a name',
+  path: ['by'],
+});
 export type NewEntry = z.infer<typeof newEntrySchema>;
 
-export const entrySchema = newEntrySchema.extend({
+export const entrySchema = entryShape.extend({
   runId: z.string(),
   /** In which it came in; rises. */
   order: z.number().int(),

@@ -78,8 +78,8 @@ export function bridgesOf(job: LaidJob, shop: Shop): Bridge[] {
     .sort((a, b) => b.pocket - a.pocket);
 }
 
-/** Plies between two corners hold on neither where the way between them is too short to lock them. */
-function pairOf(feature: JobFeature, all: readonly JobFeature[]): JobFeature | null {
+/** Plies between two corners hold on neither where the way between them is too short to lock them: pressing one lifts the other. */
+export function pairOf(feature: JobFeature, all: readonly JobFeature[]): JobFeature | null {
   const near = all.filter(
     (other) =>
       other.id !== feature.id &&

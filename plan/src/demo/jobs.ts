@@ -21,7 +21,7 @@ export const demoShop: Shop = {
 };
 
 const blank = (name: string): LaidJob => laidOut(emptyJob(name, 'layout-a'));
-const { resin: plainResin, part: plainPart, vacuum: plainVacuum } = blank('Blank');
+const { resin: plainResin, part: plainPart, vacuum: plainVacuum, prep: plainPrep } = blank('Blank');
 const degrees = (angle: number) => (angle * Math.PI) / 180;
 const plies = (list: [string, number, number?][]) =>
   list.map(([materialId, angle, inset], i) => ({ id: `ply-${i + 1}`, materialId, angle: degrees(angle), inset: inset ?? 0 }));
@@ -69,6 +69,7 @@ const domeGore = jobOf({
     features: [{ id: 'rise-1', name: 'Turn-up at the foot', kind: 'rise', points: [{ x: 0.04, y: 0.05 }, { x: 0.04, y: 1.15 }], height: 0.04, radius: 0.012, angle: null }],
   },
   mould: { id: 'dome-gore-mould', name: 'Dome gore mould B' },
+  prep: { ...plainPrep, releaseId: 'semi-permanent', gelCoat: { name: 'White gel coat', passes: 4, film: { low: 0.45e-3, high: 0.65e-3 } } },
   showFace: 'mould',
   laminate: {
     ...emptyLaminate,
@@ -106,6 +107,7 @@ const hydroSpinner = jobOf({
   ...blank('Hydro spinner'),
   part: { ...plainPart, outline: spinnerOutline, flange: 0.06 },
   mould: { id: 'spinner-mould', name: 'Spinner mould' },
+  prep: { ...plainPrep, releaseId: 'wax', gelCoat: { name: 'Grey gel coat', passes: 4, film: { low: 0.45e-3, high: 0.65e-3 } }, barrier: 'Tissue 30 g/m², mat 300 twice' },
   showFace: 'mould',
   laminate: {
     ...emptyLaminate,
@@ -126,6 +128,7 @@ const kerbPlate = jobOf({
   ...blank('Footbridge kerb plate'),
   part: { ...plainPart, outline: rectangle({ length: 1.3, width: 0.45 }), rise: { x: 0.05, y: 0 } },
   mould: { id: 'flat-table', name: 'Long glass table' },
+  prep: { ...plainPrep, releaseId: 'wax' },
   laminate: {
     ...emptyLaminate,
     plies: plies(Array.from({ length: 14 }, (_, i): [string, number] => ['quad-glass-850', i % 2 === 0 ? 0 : 45])),
@@ -169,6 +172,7 @@ const sledTray = jobOf({
     ],
   },
   mould: { id: 'sled-mould', name: 'Sled tray mould' },
+  prep: { ...plainPrep, releaseId: 'wax' },
   showFace: 'mould',
   laminate: {
     ...emptyLaminate,
@@ -231,6 +235,7 @@ const kioskFascia = jobOf({
     flange: 0.12,
   },
   mould: { id: 'fascia-mould', name: 'Fascia mould pair' },
+  prep: { ...plainPrep, releaseId: 'semi-permanent' },
   showFace: 'mould',
   laminate: {
     ...emptyLaminate,

@@ -27,7 +27,7 @@ function jobIn(file: string): Job {
 describe('files of earlier versions', () => {
   test('there is one of every version before this', () => {
     const versions = new Set(files.map((file) => rawOf(file).version));
-    expect([...versions].sort()).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
+    expect([...versions].sort()).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9]);
   });
 
   test.each(files)('%s opens, comes out the same each time, and is forecast', (file) => {
@@ -109,6 +109,16 @@ describe('files of earlier versions', () => {
       { id: 'batch-3', stationId: null, mixedAt: 3600, mass: null },
     ]);
     expect(jobIn('version-8-dome-gore-7.json').resin.batches).toEqual([]);
+  });
+
+  test('version 9: nobody was asked what the mould gets before the first ply, and nothing else changes', () => {
+    for (const name of ['version-9-dome-gore-7.json', 'version-9-footbridge-kerb-plate.json']) {
+      const { prep, version, ...rest } = jobIn(name);
+      expect([version, prep]).toEqual([10, { releaseId: null, gelCoat: null, barrier: null }]);
+      const { version: before, ...raw } = rawOf(name);
+      expect(before).toBe(9);
+      expect(rest).toEqual(raw);
+    }
   });
 
   test('the spinner of version 4 asks the same question as that of today', () => {

@@ -46,6 +46,7 @@ export function emptyJob(name: string, layoutId: string = newId()): Job {
       sections: [],
     },
     mould: null,
+    prep: { releaseId: null, gelCoat: null, barrier: null },
     showFace: null,
     bondFace: null,
     laminate: emptyLaminate,

@@ -1,0 +1,169 @@
+import type { Phase } from '@wick/contract/steps';
+import { isOf, type RunState } from '../run/state.ts';
+import { phaseNames, type Card } from './step.ts';
+import { isReady, lastTouch } from './surface.ts';
+import type { RunTimer } from './timers.ts';
+
+/** A point past which work does not go by itself. */
+export interface Hold {
+  readonly id: string;
+  readonly title: string;
+  /** What it keeps shut. */
+  readonly before: readonly Phase[];
+  readonly isOpen: boolean;
+  /** Why it is shut, and what opens it. */
+  readonly why: string;
+  readonly todo: string;
+  /** A step that opens it when it is done once more; null where there is none. */
+  readonly again: string | null;
+  /** Who went on past it, and for what reason; null where nobody has, or things have changed since. */
+  readonly overruled: { readonly by: string; readonly why: string; readonly at: number } | null;
+}
+
+interface Seen {
+  /** Steps that are done or left out. */
+  readonly settled: ReadonlySet<string>;
+  readonly timers: readonly RunTimer[];
+}
+/** Since when it stands so, ms since 1970. */
+type BareHold = Omit<Hold, 'overruled' | 'again'> & { readonly since: number; readonly again?: string };
+
+/** Every hold point of a card, open or shut. */
+export function holdsOf(card: Card, state: RunState, seen: Seen): Hold[] {
+  const bare = [
+    ...releasedHold(card, seen),
+    ...clockHolds(card, state, seen),
+    ...touchHold(card, state, seen),
+    ...tightHold(card, state),
+  ];
+  return bare.map(({ since, again = null, ...hold }) => {
+    const said = state.entries
+      .filter(isOf('overruled'))
+      .filter(({ at, body }) => body.holdId === hold.id && Date.parse(at) >= since)
+      .at(-1);
+    return {
+      ...hold,
+      again,
+      overruled: said ? { by: said.by, why: said.body.why, at: Date.parse(said.at) } : null,
+    };
+  });
+}
+
+/** The first phase of the card that comes after one. */
+function phaseAfter(card: Card, phase: Phase): Phase | null {
+  const n = card.phases.findIndex((own) => own.phase === phase);
+  return n < 0 ? null : (card.phases[n + 1]?.phase ?? null);
+}
+const hasBegun = (card: Card, phase: Phase, { settled }: Seen): boolean =>
+  card.steps.some((step) => step.phase === phase && settled.has(step.id));
+
+/** Nothing is laid on a mould whose release is not finished. */
+function releasedHold(card: Card, seen: Seen): BareHold[] {
+  const before = phaseAfter(card, 'release');
+  if (before === null || hasBegun(card, before, seen)) return [];
+  const open = card.steps.filter(({ id, phase }) => phase === 'release' && !seen.settled.has(id));
+  const first = open[0];
+  return [
+    {
+      ...{ id: 'released', title: 'Release is on', before: [before], since: 0 },
+      isOpen: open.length === 0,
+      why: first
+        ? `${open.length === 1 ? 'One coat is' : `${open.length} coats are`} still to be laid: ${first.what || first.title}.`
+        : '',
+      todo: 'Lay them on, or leave the phase out with a reason: a part that sticks costs the mould.',
+    },
+  ];
+}
+
+/** Where the finger says when it is time, it outranks the clock. */
+const byTouch = (phase: Phase): 'gelCoat' | 'barrier' | null =>
+  phase === 'gelCoat' || phase === 'barrier' ? phase : null;
+
+/** A clock that ends in another phase keeps it shut before its time, and after. */
+function clockHolds(card: Card, state: RunState, { timers }: Seen): BareHold[] {
+  return timers.flatMap(({ stepId, endsWith, state: stands, word, closesAt, startedAt }): BareHold[] => {
+    const from = card.steps.find(({ id }) => id === stepId);
+    const to = card.steps.find(({ id }) => id === endsWith);
+    if (!from || !to || from.phase === to.phase) return [];
+    const before = [to.phase];
+    const where = byTouch(from.phase);
+    const isFirm = where !== null && isReady(lastTouch(state, where, startedAt)?.body.word);
+    const name = phaseNames[to.phase].toLowerCase();
+    return [
+      {
+        ...{ id: `early-${from.phase}`, title: `${word}`, before, since: startedAt },
+        isOpen: stands !== 'waiting' || isFirm,
+        why: `The clock “${word}” still runs.`,
+        todo: `Wait for it before ${name} begins.`,
+      },
+      ...(closesAt === null
+        ? []
+        : [
+            {
+              ...{
+                id: `late-${from.phase}`,
+                title: `${phaseNames[to.phase]} inside its window`,
+                before,
+                since: closesAt,
+              },
+              isOpen: stands !== 'closed',
+              ...(from.phase === 'release' ? { again: from.id } : {}),
+              why: `The window for ${name} after ${phaseNames[from.phase].toLowerCase()} has closed.`,
+              todo:
+                from.phase === 'release'
+                  ? 'Lay on one more coat: its window then begins anew.'
+                  : 'What is laid now bonds to a cured face: abrade it and clean it first.',
+            },
+          ]),
+    ];
+  });
+}
+
+/** Gel coat takes the next layer when nothing stays on the finger. */
+function touchHold(card: Card, state: RunState, seen: Seen): BareHold[] {
+  const before = phaseAfter(card, 'gelCoat');
+  if (before === null || hasBegun(card, before, seen)) return [];
+  const passes = new Set(card.steps.filter(({ each }) => each === 'gelPass').map(({ id }) => id));
+  const lastPass = state.entries
+    .filter(isOf('done'))
+    .filter(({ body }) => passes.has(body.stepId))
+    .at(-1);
+  const since = lastPass ? Date.parse(lastPass.at) : 0;
+  const word = lastPass ? (lastTouch(state, 'gelCoat', since)?.body.word ?? null) : null;
+  return [
+    {
+      ...{ id: 'touch-gelCoat', title: 'Gel coat leaves nothing on the finger', before: [before], since },
+      isOpen: isReady(word),
+      why: !lastPass
+        ? 'The gel coat is not on yet.'
+        : word === null
+          ? 'Nobody has touched it since the last pass.'
+          : 'It still comes off on the finger.',
+      todo: 'Touch it with a clean glove at its thickest place, and say what you feel. Laid on too early it wrinkles.',
+    },
+  ];
+}
+
+/** Nothing is mixed for a bag that has not been shown to hold. */
+function tightHold(card: Card, state: RunState): BareHold[] {
+  if (!card.steps.some(({ id }) => id === 'drop-test')) return [];
+  const last = state.shutTimes.at(-1);
+  const isOpened = state.valve === 'letGo';
+  const verdict = last?.judged?.verdict ?? null;
+  const since = Math.max(last?.from ?? 0, isOpened ? (state.valveSince ?? 0) : 0);
+  const why = isOpened
+    ? 'Air was let into the bag since it was tested.'
+    : verdict === 'leaks'
+      ? 'The last drop test found a leak.'
+      : verdict === 'cannotTell'
+        ? 'The last drop test could not tell.'
+        : 'No drop test of this part has been judged.';
+  return [
+    {
+      ...{ id: 'tight', title: 'The bag holds', before: ['mix', 'infuse'], since },
+      isOpen: verdict === 'passes' && !isOpened,
+      why,
+      todo: 'Pull, shut, read and judge under Vacuum; mend what it finds.',
+    },
+  ];
+}
