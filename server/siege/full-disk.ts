@@ -49,7 +49,11 @@ export async function siegeByFullDisk(requests: number): Promise<FullDiskResult>
     log: pino({ level: 'silent' }),
     ...{ hosts: OWN_NAMES, isOnNetwork: false, isSecure: false },
     backup: {
-      backups: createBackupService(createBackupRepo(database), { folder: home, passing: home }),
+      backups: createBackupService(createBackupRepo(database), {
+        folder: home,
+        passing: home,
+        photos: join(home, 'photos'),
+      }),
       passing: home,
       restore: () => Promise.reject(new Error('not here')),
     },

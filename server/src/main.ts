@@ -56,12 +56,12 @@ async function main() {
 async function run(settings: Settings, folder: DataFolder, store: Store) {
   closeStore = store.close;
   const reader = createJobReader();
-  const services = createServices(store.database, reader, (error) =>
-    log.error({ err: error }, 'unexpected, by itself'),
-  );
+  const onFault = (error: unknown) => log.error({ err: error }, 'unexpected, by itself');
+  const services = createServices(store.database, reader, onFault, folder.photos);
   const backups = createBackupService(createBackupRepo(store.database), {
     folder: folder.backups,
     passing: folder.passing,
+    photos: folder.photos,
   });
   const passDay = async () => {
     await services.upkeep.passDay(today());
@@ -113,6 +113,7 @@ async function rescue(settings: Settings, folder: DataFolder, what: string) {
     {
       folder: folder.backups,
       passing: folder.passing,
+      photos: folder.photos,
     },
   );
   const app = createRescueApp({

@@ -11,7 +11,8 @@ import { createBackupRepo } from './repo/backup-repo.ts';
 import { FolderError } from './repo/embedded/folder-error.ts';
 import { installDatabase, takeFolder } from './repo/embedded/folder.ts';
 import { LockedError } from './repo/embedded/lock.ts';
-import { checkBackup } from './services/backup/backup-file.ts';
+import { checkBackup, rowsOf } from './services/backup/backup-file.ts';
+import { restorePhotoFiles } from './services/photos/photo-files.ts';
 import { createBackupService } from './services/backup/backup-service.ts';
 import { ProblemError } from './services/problem.ts';
 import { readSettings, type Settings } from './settings.ts';
@@ -49,6 +50,7 @@ async function backupHere(file: string, settings: Settings) {
     const made = await createBackupService(createBackupRepo(store.database), {
       folder: folder.backups,
       passing: folder.passing,
+      photos: folder.photos,
     }).make();
     copyFileSync(made, file);
     rmSync(made);
@@ -79,8 +81,15 @@ function download(address: string): Promise<IncomingMessage> {
 /** Takes a backup up in an empty folder, or an empty database of a server. */
 async function restore(file: string, settings: Settings) {
   await checkBackup(file);
-  if (settings.databaseUrl) await restoreIntoServer(settings.databaseUrl, file);
-  else {
+  if (settings.databaseUrl) {
+    const folder = takeFolder(settings.folder);
+    try {
+      await restoreIntoServer(settings.databaseUrl, file);
+      await restorePhotoFiles(folder.photos, rowsOf(file));
+    } finally {
+      folder.unlock();
+    }
+  } else {
     const isEmpty = !existsSync(settings.folder) || readdirSync(settings.folder).length === 0;
     if (!isEmpty)
       throw new FolderError(

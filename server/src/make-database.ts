@@ -6,6 +6,7 @@ import { makeEmbedded } from './repo/database.ts';
 import { FolderError, wordsOf } from './repo/embedded/folder-error.ts';
 import type { DataFolder } from './repo/embedded/folder.ts';
 import { rowsOf } from './services/backup/backup-file.ts';
+import { restorePhotoFiles } from './services/photos/photo-files.ts';
 import { seedIfEmpty } from './services/seed.ts';
 
 /**
@@ -14,10 +15,10 @@ import { seedIfEmpty } from './services/seed.ts';
  * using it.
  * @throws FolderError
  */
-export async function makeDatabase({ root, unfinished }: DataFolder, backup?: string): Promise<void> {
+export async function makeDatabase({ root, unfinished, photos }: DataFolder, backup?: string): Promise<void> {
   rmSync(unfinished, { recursive: true, force: true });
   const own = fileURLToPath(import.meta.url);
-  const asked = backup === undefined ? [unfinished] : [unfinished, backup];
+  const asked = backup === undefined ? [unfinished] : [unfinished, backup, photos];
   const child = spawn(process.execPath, ['--import', 'tsx', own, ...asked], {
     stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
   });
@@ -37,19 +38,22 @@ export async function makeDatabase({ root, unfinished }: DataFolder, backup?: st
   );
 }
 
-async function make(path: string, backup: string | undefined) {
+async function make(path: string, backup: string | undefined, photos: string | undefined) {
   // Left alone by the process that asked for it, it is of no use.
   process.on('disconnect', () => process.exit(1));
   if (!process.connected) process.exit(1);
   const { database, close } = await makeEmbedded(path);
   if (backup === undefined) await seedIfEmpty(database);
-  else await createBackupRepo(database).writeAll(rowsOf(backup));
+  else {
+    await createBackupRepo(database).writeAll(rowsOf(backup));
+    if (photos !== undefined) await restorePhotoFiles(photos, rowsOf(backup));
+  }
   await close();
   process.exit(0);
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url))
-  await make(process.argv[2]!, process.argv[3]).catch((error: unknown) => {
+  await make(process.argv[2]!, process.argv[3], process.argv[4]).catch((error: unknown) => {
     process.stderr.write(wordsOf(error));
     process.exit(1);
   });

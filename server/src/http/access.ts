@@ -17,7 +17,7 @@ export interface AccessParts {
 /** Days that a device stays let in while nobody uses it. */
 const COOKIE_DAYS = 90;
 /** What a device that may look only is shown. */
-const SHOWN = /^\/api\/(jobs|materials|moulds|shop|runs|watches|instruments|stream)(\/|$)/;
+const SHOWN = /^\/api\/(jobs|materials|moulds|shop|steps|runs|watches|instruments|stream)(\/|$)/;
 
 const LOOPBACK = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1']);
 const addressOf = (request: Request) => request.socket.remoteAddress ?? '';

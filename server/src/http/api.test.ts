@@ -39,7 +39,10 @@ beforeAll(async () => {
   expect(await seedIfEmpty(database)).toBe(true);
   expect(await seedIfEmpty(database)).toBe(false);
   const folder = mkdtempSync(join(tmpdir(), 'wick-api-'));
-  const backups = createBackupService(createBackupRepo(database), { folder, passing: folder });
+  const backups = createBackupService(createBackupRepo(database), {
+    ...{ folder, passing: folder },
+    photos: join(folder, 'photos'),
+  });
   parts = {
     ...createServices(database),
     log: quiet,

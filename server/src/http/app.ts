@@ -14,8 +14,10 @@ import { instrumentRouter, readingRouter } from './instrument-router.ts';
 import { jobRouter } from './job-router.ts';
 import { libraryRouter } from './library-router.ts';
 import { mouldRouter } from './mould-router.ts';
+import { photoRouter } from './photo-router.ts';
 import { runRouter } from './run-router.ts';
 import { shopRouter } from './shop-router.ts';
+import { stepRouter } from './step-router.ts';
 import { streamRouter } from './stream-router.ts';
 
 interface AppParts
@@ -29,6 +31,9 @@ interface AppParts
       | 'instruments'
       | 'runs'
       | 'rehearsals'
+      | 'plans'
+      | 'steps'
+      | 'photos'
       | 'watching'
       | 'hub'
       | 'readings'
@@ -89,7 +94,9 @@ export function createApp(parts: AppParts): Express {
   app.use(libraryRouter(library));
   app.use(mouldRouter(moulds));
   app.use(instrumentRouter(parts.instruments));
+  app.use(stepRouter(parts.steps));
   app.use(runRouter(parts));
+  app.use(photoRouter(parts.photos));
   app.use(streamRouter(parts));
   app.use(backupRouter(backup, parts));
   app.use('/api', (request) => {

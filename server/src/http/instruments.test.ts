@@ -29,7 +29,10 @@ beforeAll(async () => {
     throw error;
   });
   const folder = mkdtempSync(join(tmpdir(), 'wick-instruments-'));
-  const backups = createBackupService(createBackupRepo(opened.database), { folder, passing: folder });
+  const backups = createBackupService(createBackupRepo(opened.database), {
+    ...{ folder, passing: folder },
+    photos: join(folder, 'photos'),
+  });
   app = createApp({
     ...services,
     log: pino({ level: 'silent' }),

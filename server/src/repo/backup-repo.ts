@@ -12,9 +12,12 @@ import {
   materials,
   moulds,
   readings,
+  photos,
   results,
+  runPlans,
   runs,
   shop,
+  stepLibraries,
 } from './tables.ts';
 
 type Row = Readonly<Record<string, unknown>>;
@@ -41,6 +44,9 @@ const backedUp: Readonly<Record<string, BackedUp>> = {
   jobRevisions: { table: jobRevisions, order: [jobRevisions.jobId, jobRevisions.revision] },
   results: { table: results, order: [results.jobId, results.layoutId] },
   runs: { table: runs, order: [runs.id] },
+  runPlans: { table: runPlans, order: [runPlans.runId, runPlans.number] },
+  photos: { table: photos, order: [photos.runId, photos.id] },
+  stepLibraries: { table: stepLibraries, order: [stepLibraries.revision] },
   entries: { table: entries, order: [entries.order] },
   instruments: { table: instruments, order: [instruments.number] },
   /** Their sums are made anew. */

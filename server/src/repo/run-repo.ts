@@ -1,7 +1,8 @@
 import type { Entry, NewEntry, NewRun, Run } from '@wick/contract/run/run';
+import type { RunPlan } from '@wick/contract/run/plan';
 import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
-import { entries, runs } from './tables.ts';
+import { entries, runPlans, runs } from './tables.ts';
 
 export type RunRepo = ReturnType<typeof createRunRepo>;
 
@@ -14,6 +15,12 @@ const asEntry = (row: typeof entries.$inferSelect): Entry => ({
   ...row,
   at: row.at.toISOString(),
   writtenAt: row.writtenAt.toISOString(),
+});
+
+const asPlan = ({ plan, number, takenAt }: typeof runPlans.$inferSelect): RunPlan => ({
+  ...plan,
+  number,
+  takenAt: takenAt.toISOString(),
 });
 
 /** Runs of jobs, and what happened in them. */
@@ -103,14 +110,38 @@ export function createRunRepo(database: Database) {
       return (await database.select().from(runs).where(isOpen).orderBy(asc(runs.startedAt))).map(asRun);
     },
 
-    /** Runs that have an entry of a kind and have not ended. */
-    async openWith(kind: string): Promise<Run[]> {
+    /** Runs that have an entry of one of these kinds and have not ended. */
+    async openWith(...kinds: readonly string[]): Promise<Run[]> {
       const rows = await database
         .selectDistinct({ run: runs })
         .from(runs)
         .innerJoin(entries, eq(entries.runId, runs.id))
-        .where(and(sql`${runs.endedAt} is null`, sql`${entries.body}->>'kind' = ${kind}`));
+        .where(and(isNull(runs.endedAt), inArray(sql`${entries.body}->>'kind'`, [...kinds])));
       return rows.map(({ run }) => asRun(run));
+    },
+
+    async lastPlan(runId: string): Promise<RunPlan | null> {
+      const [row] = await database
+        .select()
+        .from(runPlans)
+        .where(eq(runPlans.runId, runId))
+        .orderBy(desc(runPlans.number))
+        .limit(1);
+      return row ? asPlan(row) : null;
+    },
+
+    /** @returns null where the run has one of that number already */
+    async addPlan(
+      runId: string,
+      number: number,
+      plan: Omit<RunPlan, 'number' | 'takenAt'>,
+    ): Promise<RunPlan | null> {
+      const [row] = await database
+        .insert(runPlans)
+        .values({ runId, number, plan })
+        .onConflictDoNothing()
+        .returning();
+      return row ? asPlan(row) : null;
     },
   };
 }

@@ -3,9 +3,11 @@ import type { Job } from '@wick/contract/job/job';
 import type { Outcome } from '@wick/contract/job/result';
 import type { Material } from '@wick/contract/materials';
 import type { Mould } from '@wick/contract/mould';
+import type { RunPlan } from '@wick/contract/run/plan';
 import type { EntryBody, Run } from '@wick/contract/run/run';
 import type { Instrument } from '@wick/contract/run/instrument';
 import type { Shop } from '@wick/contract/shop';
+import type { StepLibrary } from '@wick/contract/steps';
 import {
   bigint,
   bigserial,
@@ -102,6 +104,14 @@ export const shop = pgTable('shop', {
   shop: jsonb().$type<Shop>().notNull(),
 });
 
+/** The workshop's library of steps, every revision of it; the last one is worked by. Only ever added to. */
+export const stepLibraries = pgTable('step_libraries', {
+  revision: integer().primaryKey(),
+  changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
+  by: text().notNull(),
+  steps: jsonb().$type<StepLibrary>().notNull(),
+});
+
 /** Single facts about this database, by name. */
 export const facts = pgTable('facts', { name: text().primaryKey(), value: jsonb().notNull() });
 
@@ -167,6 +177,36 @@ export const entries = pgTable(
     body: jsonb().$type<EntryBody>().notNull(),
   },
   (table) => [uniqueIndex('entries_id').on(table.runId, table.id)],
+);
+
+/** What a run is made by, as it was when it was taken; the last one counts. Only ever added to. */
+export const runPlans = pgTable(
+  'run_plans',
+  {
+    runId: text('run_id')
+      .notNull()
+      .references(() => runs.id, { onDelete: 'cascade' }),
+    number: integer().notNull(),
+    takenAt: timestamp('taken_at', { withTimezone: true }).notNull().defaultNow(),
+    plan: jsonb().$type<Omit<RunPlan, 'number' | 'takenAt'>>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.runId, table.number] })],
+);
+
+/** Pictures taken in a run; they themselves lie in files beside the database. Only ever added to. */
+export const photos = pgTable(
+  'photos',
+  {
+    runId: text('run_id')
+      .notNull()
+      .references(() => runs.id, { onDelete: 'cascade' }),
+    id: text().notNull(),
+    addedAt: timestamp('added_at', { withTimezone: true }).notNull().defaultNow(),
+    width: integer().notNull(),
+    height: integer().notNull(),
+    byteCount: integer('byte_count').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.runId, table.id] })],
 );
 
 export const instruments = pgTable('instruments', {

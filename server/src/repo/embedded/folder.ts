@@ -24,6 +24,8 @@ export interface DataFolder extends FolderLock {
   readonly unfinished: string;
   readonly reserve: string;
   readonly backups: string;
+  /** Pictures of runs, beside the database that knows of them. */
+  readonly photos: string;
   /** For files on their way in or out; emptied at each start. */
   readonly passing: string;
 }
@@ -53,6 +55,7 @@ export function takeFolder(wanted: string): DataFolder {
     unfinished: join(root, `${UNFINISHED} ${randomUUID()}`),
     reserve: join(root, 'reserve'),
     backups: join(root, 'backups'),
+    photos: join(root, 'photos'),
     passing: join(root, PASSING),
     ...lock,
   };

@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import type { BackupFile } from '@wick/contract/api';
 import type { BackupRepo } from '../../repo/backup-repo.ts';
+import { PHOTO_FILES, photoFiles } from '../photos/photo-files.ts';
 import { writeBackup } from './backup-file.ts';
 
 /** Nightly ones that are kept. */
@@ -18,12 +19,14 @@ export interface BackupFolders {
   readonly folder: string;
   /** Where one that is taken away lies until it is. */
   readonly passing: string;
+  /** Pictures, which go into it with the records. */
+  readonly photos: string;
 }
 
 /** Backups of everything, each checked when it is written. */
 export function createBackupService(
   repo: Pick<BackupRepo, 'readAll'>,
-  { folder, passing }: BackupFolders,
+  { folder, passing, photos }: BackupFolders,
   now = () => new Date(),
 ) {
   const nightlies = () =>
@@ -37,7 +40,10 @@ export function createBackupService(
   async function write(where: string, name: string): Promise<string> {
     mkdirSync(where, { recursive: true, mode: 0o700 });
     const path = join(where, name);
-    await writeBackup(path, now().toISOString(), repo.readAll);
+    await writeBackup(path, now().toISOString(), async (onRow) => {
+      await repo.readAll(onRow);
+      for (const row of photoFiles(photos)) onRow(PHOTO_FILES, row);
+    });
     return path;
   }
 

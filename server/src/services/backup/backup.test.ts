@@ -171,7 +171,11 @@ describe('a backup', () => {
     let day = 0;
     const own = createBackupService(
       createBackupRepo(opened.database),
-      { folder: mkdtempSync(join(tmpdir(), 'wick-nights-')), passing: folder },
+      {
+        folder: mkdtempSync(join(tmpdir(), 'wick-nights-')),
+        passing: folder,
+        photos: join(folder, 'photos'),
+      },
       () => new Date(Date.UTC(2026, 10, 1 + day)),
     );
     for (day = 0; day < 9; day++) {

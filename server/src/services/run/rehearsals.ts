@@ -39,7 +39,8 @@ export function createRehearsals(parts: {
   readonly runs: Pick<RunService, 'entriesOf' | 'onEntries' | 'say' | 'end' | 'openRehearsals'>;
   readonly instruments: Pick<InstrumentService, 'addSimulated'>;
   readonly readings: Pick<ReadingService, 'append'>;
-  readonly about: (jobId: string) => Promise<{ job: Job; shop: Shop; mould: Mould | null }>;
+  /** What a run is made by. */
+  readonly about: (runId: string) => Promise<{ job: Job; shop: Shop; mould: Mould | null }>;
   readonly onFault: (error: unknown) => void;
   readonly now?: () => number;
 }) {
@@ -54,7 +55,7 @@ export function createRehearsals(parts: {
     const written = (await runs.entriesOf(run.id)).map(({ writtenAt }) => Date.parse(writtenAt));
     const last = Math.max(Date.parse(run.startedAt), ...written.filter((at) => now() - at > JUST_NOW));
     if (now() - last > leftAlone(run)) return end(run);
-    const { job, shop, mould } = await about(run.jobId);
+    const { job, shop, mould } = await about(run.id);
     const laid = laidOut(job);
     const world = createRehearsal(laid, shop, run, leakPlacesOf(laid, shop, mould));
     const own = new Map<string, StoredInstrument>();

@@ -1,4 +1,6 @@
 import type { Entry, EntryBody, NewEntry, NewRun, Run } from '@wick/contract/run/run';
+import { serverKinds } from '@wick/contract/run/card-bodies';
+import { runTime } from '@wick/plan/run/clock';
 import type { RunRepo } from '../../repo/run-repo.ts';
 import { ProblemError } from '../problem.ts';
 import type { Hub, Position, StreamEvent } from './hub.ts';
@@ -73,8 +75,12 @@ export function createRunService(
           'BAD_REQUEST',
           `The time ${ahead.at} lies ahead. Check the clock of this screen; nothing was written down.`,
         );
-      const said = sent.find(({ body }) => body.kind === 'alarm');
-      if (said) throw new ProblemError('BAD_REQUEST', 'Alarms are given by the server alone.');
+      const said = sent.find(({ body }) => serverKinds.includes(body.kind));
+      if (said)
+        throw new ProblemError(
+          'BAD_REQUEST',
+          `Entries of the kind “${said.body.kind}” are given by the server alone.`,
+        );
       return append(run, device, sent);
     },
 
@@ -88,7 +94,9 @@ export function createRunService(
     },
 
     openRehearsals: (): Promise<Run[]> => repo.openRehearsals(),
-    openWith: (kind: string): Promise<Run[]> => repo.openWith(kind),
+    openWith: (...kinds: readonly string[]): Promise<Run[]> => repo.openWith(...kinds),
+    /** By the clock of the run, ms since 1970. */
+    now: (run: Run): number => runTime(run, Date.now()),
 
     /** @returns by which it is ended */
     onEntries(listener: (run: Run, added: readonly Entry[]) => void): () => void {

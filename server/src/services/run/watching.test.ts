@@ -225,3 +225,61 @@ test('entries at the same time stand in the order they came in', async () => {
   expect(kept).toHaveLength(50);
   expect(kept.map(({ order }) => order)).toEqual([...kept.map(({ order }) => order)].sort((a, b) => a - b));
 });
+
+test('a clock is called when it is due, once, also by a server that was started in between; warmth moves it', async () => {
+  const run = await start('clocked', { kind: 'rehearsal', speed: 60 });
+  const clock = () => Date.parse(run.startedAt) + 60 * (Date.now() - Date.parse(run.startedAt));
+  const dues = async () =>
+    (await services.runs.entriesOf('clocked')).flatMap(({ body, by, device }) =>
+      body.kind === 'due' ? [[body.what, by, device]] : [],
+    );
+  const slides = { temperature: 293.15, activationEnergy: 60_000 };
+  const bare = { kind: 'timer', stepId: null, endsWith: null } as const;
+  await say(run, { ...bare, word: 'Gel coat', opens: 120, closes: 86_400, slides }, clock());
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(await services.watching.look()).toBe(0);
+  const again = createServices(opened.database);
+  await again.goOn();
+  try {
+    // Two minutes at 20 C take less than three at the workshop's own, and 60 times as quick a few seconds on the wall.
+    for (let n = 0; n < 60 && (await dues()).length === 0; n++) {
+      await new Promise((resolve) => setTimeout(resolve, 100));
+      await again.watching.look();
+    }
+  } finally {
+    again.stop();
+  }
+  expect(await dues()).toEqual([['opens', '', 'server']]);
+  await services.watching.look();
+  expect(await dues()).toHaveLength(1);
+});
+
+test('a thermometer at the mould is written down while a clock slides with it, and only where it has moved', async () => {
+  const run = await start('warmed');
+  const instrument = await services.instruments
+    .add({
+      id: 'mould-heat',
+      name: 'Mould',
+      measures: 'temperature',
+      unit: '°C',
+      resolution: 0.1,
+      noise: 0,
+      kind: 'hand',
+    })
+    .then(() => services.instruments.find('mould-heat'));
+  await say(run, { kind: 'attach', instrumentId: 'mould-heat', place: 'mould' });
+  await say(run, {
+    ...{ kind: 'timer', word: 'Skin coat', stepId: null, endsWith: null, opens: 7200, closes: null },
+    slides: { temperature: 293.15, activationEnergy: 60_000 },
+  });
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  const told = async () =>
+    (await services.runs.entriesOf('warmed')).flatMap(({ body }) =>
+      body.kind === 'warmth' ? [body.temperature] : [],
+    );
+  for (const [n, value] of [295, 295.2, 298].entries()) {
+    await services.readings.append(instrument, [{ id: `${n}`, at: Date.now() + n, value }]);
+    await services.watching.look();
+  }
+  expect(await told()).toEqual([295, 298]);
+});

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import type { Entry, Run } from '@wick/contract/run/run';
+import type { Entry, EntryBody, Run } from '@wick/contract/run/run';
 import { REHEARSAL_LAG, runTime } from '@wick/plan/run/clock';
+import { duesOf, runningTimers, timersOf } from '@wick/plan/card/timers';
+import { warmthToTell } from '@wick/plan/card/warmth';
 import { runStateOf, type RunState } from '@wick/plan/run/state';
 import { alarmsDue, type Last } from '@wick/plan/run/watch';
 import type { StoredInstrument } from '../../repo/instrument-repo.ts';
@@ -11,22 +13,35 @@ export type Watching = ReturnType<typeof createWatching>;
 /** How often it is looked whether a gauge has fallen silent, ms. */
 const LOOK_EVERY = 1000;
 
+/** A clock that has closed and been called wants nothing more, yet stays: what follows it is still to come. */
+const isLookedAfter = (state: RunState): boolean =>
+  state.watch !== null || runningTimers(state.entries).length > 0;
+
+/** A clock is called once, whatever becomes of this server meanwhile. */
+const idOf = (body: EntryBody): string =>
+  body.kind === 'due' ? `due-${body.what}-${body.timerId}`.slice(0, 40) : randomUUID();
+
 interface Watched {
   readonly run: Run;
   entries: Entry[];
   state: RunState;
 }
 
-/** Looks after every run that has a watch, on its readings as they come and on those that do not. */
+/** Entries after which a run is looked after. */
+const BEGINS = ['watch', 'timer'] as const;
+const begins = ({ body }: Entry): boolean => (BEGINS as readonly string[]).includes(body.kind);
+
+/** Looks after every run that has a watch or a clock: on its readings as they come and on those that do not, and on what is due. */
 export function createWatching(parts: {
   readonly runs: Pick<RunService, 'openWith' | 'entriesOf' | 'onEntries' | 'say'>;
   readonly instrumentOf: (id: string) => Promise<Pick<StoredInstrument, 'measures' | 'resolution'>>;
   readonly lastOf: (instrumentId: string) => Last | null;
-  readonly ambient: () => Promise<number>;
+  /** Of the workshop: pressure, Pa, and how warm it usually is, K. */
+  readonly surroundings: () => Promise<{ ambientPressure: number; temperature: number }>;
   readonly onFault: (error: unknown) => void;
   readonly now?: () => number;
 }) {
-  const { runs, instrumentOf, lastOf, ambient, onFault, now = Date.now } = parts;
+  const { runs, instrumentOf, lastOf, surroundings, onFault, now = Date.now } = parts;
   const watched = new Map<string, Watched>();
   let timer: ReturnType<typeof setInterval> | undefined;
   let isLooking = false;
@@ -34,7 +49,7 @@ export function createWatching(parts: {
   async function take(run: Run): Promise<void> {
     const entries = await runs.entriesOf(run.id);
     const state = runStateOf(entries);
-    if (state.watch) watched.set(run.id, { run, entries, state });
+    if (isLookedAfter(state)) watched.set(run.id, { run, entries, state });
     else watched.delete(run.id);
   }
 
@@ -43,33 +58,37 @@ export function createWatching(parts: {
     if (known) {
       known.entries = [...known.entries, ...added];
       known.state = runStateOf(known.entries);
-      if (!known.state.watch) watched.delete(run.id);
-    } else if (added.some(({ body }) => body.kind === 'watch')) take(run).catch(onFault);
+      if (!isLookedAfter(known.state)) watched.delete(run.id);
+    } else if (added.some(begins)) take(run).catch(onFault);
   });
 
-  /** @returns how many alarms it gave */
+  /** What there is to say of a run now, and by its clock when. */
+  async function bodiesDue(
+    { run, state }: Watched,
+    { ambientPressure, temperature }: Awaited<ReturnType<typeof surroundings>>,
+  ): Promise<{ at: number; bodies: EntryBody[] }> {
+    const ids = [...state.attached.keys()];
+    const instruments = new Map<string, Pick<StoredInstrument, 'measures' | 'resolution'>>();
+    for (const id of ids) instruments.set(id, await instrumentOf(id));
+    const last = new Map(ids.flatMap((id) => (lastOf(id) ? [[id, lastOf(id)!] as const] : [])));
+    const at = runTime(run, now() - (run.kind === 'rehearsal' ? REHEARSAL_LAG : 0));
+    const timers = timersOf(state.entries, at, temperature);
+    const warmth = timers.some(({ slides }) => slides) ? warmthToTell(state, instruments, last) : null;
+    const alarms = alarmsDue(state, { now: at, speed: run.speed, ambientPressure, instruments, last });
+    return { at, bodies: [...alarms, ...duesOf(timers), ...(warmth ? [warmth] : [])] };
+  }
+
+  /** @returns how many entries it wrote: alarms, what is due, and how warm it is */
   async function look(): Promise<number> {
     if (isLooking) return 0;
     isLooking = true;
     let given = 0;
     try {
-      for (const { run, state } of [...watched.values()]) {
-        const ids = [...state.attached.keys()];
-        const instruments = new Map<string, Pick<StoredInstrument, 'measures' | 'resolution'>>();
-        for (const id of ids) instruments.set(id, await instrumentOf(id));
-        const last = new Map(ids.flatMap((id) => (lastOf(id) ? [[id, lastOf(id)!] as const] : [])));
-        const at = runTime(run, now() - (run.kind === 'rehearsal' ? REHEARSAL_LAG : 0));
-        const due = alarmsDue(state, {
-          now: at,
-          speed: run.speed,
-          ambientPressure: await ambient(),
-          instruments,
-          last,
-        });
-        for (const alarm of due) {
-          await runs.say(run, at, alarm, randomUUID());
-          given += 1;
-        }
+      const around = await surroundings();
+      for (const one of [...watched.values()]) {
+        const { at, bodies } = await bodiesDue(one, around);
+        for (const body of bodies) await runs.say(one.run, at, body, idOf(body));
+        given += bodies.length;
       }
     } finally {
       isLooking = false;
@@ -79,13 +98,13 @@ export function createWatching(parts: {
 
   return {
     look,
-    /** Runs that are watched now, with all that was said in them. */
+    /** Runs that are looked after now, with all that was said in them. */
     list: (): { run: Run; entries: Entry[] }[] =>
       [...watched.values()].map(({ run, entries }) => ({ run, entries: [...entries] })),
     /** Takes up the watches that were kept before this server started. */
     async start(): Promise<void> {
       watched.clear();
-      for (const run of await runs.openWith('watch')) await take(run);
+      for (const run of await runs.openWith(...BEGINS)) await take(run);
       clearInterval(timer);
       timer = setInterval(() => void look().catch(onFault), LOOK_EVERY);
       timer.unref();

@@ -1,0 +1,3 @@
+import { scalePicture } from './picture.ts';
+
+export default scalePicture;
