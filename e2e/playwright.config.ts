@@ -8,5 +8,6 @@ export default defineConfig({
   globalSetup: './support/server.ts',
   workers: 2,
   outputDir: '../test-results',
-  use: { viewport: { width: 1280, height: 800 }, launchOptions },
+  // What is kept for offline is fetched at every first visit: only journeys that are about it wait for that.
+  use: { viewport: { width: 1280, height: 800 }, launchOptions, serviceWorkers: 'block' },
 });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { MAX_FILE_BYTES } from '@wick/contract/api';
 import { Button, ConfigProvider } from 'ant-design-vue';
-import { onBeforeUnmount, onMounted, ref } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, watchEffect } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../data/api.ts';
 import { incomingDrawing, incomingLibrary, kindOfFile } from '../data/incoming.ts';
@@ -9,13 +9,23 @@ import { reading } from '../data/read-file.ts';
 import { stream } from '../data/stream.ts';
 import { useShopStore } from '../data/shop-store.ts';
 import AlarmScreen from './watch/AlarmScreen.vue';
-import { antTheme } from '../ui/theme.ts';
+import { antNightTheme, antTheme } from '../ui/ant-theme.ts';
+import { light } from '../ui/light.ts';
+import DueCalls from './watch/DueCalls.vue';
+import { newerVersion } from './offline.ts';
+import { outbox } from './outbox.ts';
 
 /** A file can be dropped anywhere: it goes where it belongs. */
 const router = useRouter();
 const route = useRoute();
 const shop = useShopStore();
 const isOver = ref(false);
+/** Beside the mould it is dark where this screen is set so. */
+const isNight = computed(
+  () => light.value === 'night' && (route.params.stage === 'run' || route.path.endsWith('/mix')),
+);
+watchEffect(() => (document.documentElement.dataset.light = isNight.value ? 'night' : 'day'));
+
 /** Why a dropped file was not taken in; shown for a while, ms. */
 const refusal = ref<string | null>(null);
 const SHOWN = 8000;
@@ -73,6 +83,26 @@ async function onDrop(event: DragEvent) {
       );
   }
 }
+/** Said plainly, on every page: what this device alone knows. */
+const isUnsent = computed(() => {
+  const count = outbox.waitingCount.value;
+  if (count === 0 || !isLate.value) return null;
+  const what = count === 1 ? 'One entry has' : `${count} entries have`;
+  return `${what} not been sent: the server does not answer. ${
+    outbox.isOnDevice.value
+      ? 'Kept on this device and sent by itself.'
+      : 'Kept on this page alone: leave it open.'
+  }`;
+});
+/** What is sent within a moment is not worth a word, ms. */
+const MOMENT = 2500;
+const isLate = ref(false);
+let waitingSince: number | null = null;
+const looking = setInterval(() => {
+  waitingSince = outbox.waitingCount.value === 0 ? null : (waitingSince ?? Date.now());
+  isLate.value = waitingSince !== null && Date.now() - waitingSince > MOMENT;
+}, 500);
+
 onMounted(() => {
   void shop.load();
   stream.start();
@@ -81,6 +111,7 @@ onMounted(() => {
   window.addEventListener('drop', onDrop);
 });
 onBeforeUnmount(() => {
+  clearInterval(looking);
   stream.stop();
   window.removeEventListener('dragover', onOver);
   window.removeEventListener('dragleave', onLeave);
@@ -89,12 +120,19 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <ConfigProvider :theme="antTheme" :auto-insert-space-in-button="false">
+  <ConfigProvider :theme="isNight ? antNightTheme : antTheme" :auto-insert-space-in-button="false">
     <RouterView />
     <p v-if="refusal" class="refusal ember" role="alert">{{ refusal }}</p>
     <p v-if="reading" class="refusal reading" role="status">
       Reading “{{ reading.name }}” … <Button size="small" @click="reading.stop()">Stop</Button>
     </p>
+    <p v-if="isUnsent" class="unsent" role="status" data-testid="unsent">{{ isUnsent }}</p>
+    <p v-if="newerVersion" class="refusal newer" role="status">
+      A newer version of this program is ready.
+      <Button size="small" @click="newerVersion()">Take it now</Button>
+      <Button size="small" type="text" @click="newerVersion = null">Later</Button>
+    </p>
+    <DueCalls />
     <AlarmScreen />
     <div v-if="isOver" class="over">Drop a job file, a drawing or a library table</div>
   </ConfigProvider>
@@ -113,8 +151,22 @@ onBeforeUnmount(() => {
   border: 1px solid var(--ember);
   background: var(--sheet);
 }
-.reading {
+
+.reading,
+.newer {
   border-color: var(--resin);
+}
+.unsent {
+  position: fixed;
+  bottom: 0;
+  left: 0;
+  right: 0;
+  z-index: 1500;
+  margin: 0;
+  padding: 6px 24px;
+  background: var(--resin);
+  color: #10181b;
+  font-weight: 600;
 }
 .over {
   position: fixed;

@@ -25,6 +25,7 @@ const place = computed(
       <RouterLink to="/">Jobs</RouterLink>
       <RouterLink to="/library">Library</RouterLink>
       <RouterLink to="/moulds">Moulds</RouterLink>
+      <RouterLink to="/steps">Steps</RouterLink>
     </nav>
     <RouterLink to="/shop" class="shop" title="Shop settings">{{ place }}</RouterLink>
   </header>

@@ -9,6 +9,7 @@ export const router = createRouter({
     { path: '/enter', component: () => import('./EnterPage.vue') },
     { path: '/shop', component: () => import('./shop/ShopPage.vue') },
     { path: '/library', component: () => import('./library/LibraryPage.vue') },
+    { path: '/steps', component: () => import('./steps/StepsPage.vue') },
     { path: '/moulds', component: () => import('./MouldsPage.vue') },
     {
       path: '/jobs/:id',
@@ -19,6 +20,8 @@ export const router = createRouter({
         { path: 'print', component: later(() => import('./print/PrintPage.vue')) },
         { path: 'sheet', component: later(() => import('./print/MixSheetPage.vue')) },
         { path: 'mix', component: later(() => import('../stages/resin/MixScreen.vue')) },
+        { path: 'traveller', component: later(() => import('./print/TravellerPage.vue')) },
+        { path: 'log', component: later(() => import('./print/LogPage.vue')) },
         { path: 'kit', component: later(() => import('./print/KitPage.vue')) },
         { path: ':stage', component: () => import('./job/StagePage.vue') },
       ],

@@ -2,6 +2,7 @@ import { inject, proxyRefs, type InjectionKey, type ShallowUnwrapRef } from 'vue
 import type { JobSession } from '../session/job-session.ts';
 import type { RunSession } from '../session/run-session.ts';
 import { createAdvice } from './advice.ts';
+import { createCard, type CardParts } from './card.ts';
 import { createChecks, createStackChecks } from './checks.ts';
 import type { Desk } from './desk.ts';
 import { createDoubt } from './doubt.ts';
@@ -15,11 +16,12 @@ import { createResults, type ResultsParts } from './results.ts';
 interface DeskParts extends Omit<Desk, 'session'> {
   /** What happens when it is made. */
   readonly run: RunSession;
+  readonly plans: CardParts;
   readonly results: ResultsParts;
 }
 
 /** Everything about one open job, its refs unwrapped: made with its session, gone with its scope. */
-export function createDesk(session: JobSession, { results, run, ...parts }: DeskParts) {
+export function createDesk(session: JobSession, { results, run, plans, ...parts }: DeskParts) {
   const open = proxyRefs(session);
   const desk: Desk = { ...parts, session: open as Desk['session'] };
   const shelf = createResults(results);
@@ -39,6 +41,7 @@ export function createDesk(session: JobSession, { results, run, ...parts }: Desk
     probes: proxyRefs(createProbes(desk, forecast)),
     unentered: proxyRefs(createUnentered(desk, forecast)),
     draw: proxyRefs(createDraw(desk, forecast)),
+    card: proxyRefs(createCard(desk, run, plans)),
   };
 }
 
@@ -63,6 +66,7 @@ export const useChecks = () => useDesk().checks;
 export const useStackChecks = () => useDesk().stackChecks;
 export const useAdvice = () => useDesk().advice;
 export const useDoubt = () => useDesk().doubt;
+export const useCard = () => useDesk().card;
 export const useDraw = () => useDesk().draw;
 export const useProbes = () => useDesk().probes;
 export const useUnentered = () => useDesk().unentered;

@@ -8,6 +8,7 @@ import type { Mould } from '@wick/contract/mould';
 import type { NewInstrument } from '@wick/contract/run/instrument';
 import type { NewEntry, NewRun } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
+import type { StepLibrary } from '@wick/contract/steps';
 import type { Enter } from '@wick/contract/access';
 import type { z } from 'zod';
 
@@ -25,6 +26,12 @@ export class NotReached extends Error {
   }
 }
 
+/** What may be answered otherwise a while later: no answer at all, a server in trouble, a device that has to enter again. */
+export const isPassing = (error: unknown): boolean =>
+  error instanceof NotReached ||
+  (error instanceof ApiProblem &&
+    (error.problem.status >= 500 || error.problem.status === 401 || error.problem.status === 429));
+
 /** Told when the server does not know this device. */
 export const outside = { onFound: (): unknown => undefined };
 
@@ -32,13 +39,21 @@ interface Sent<R extends Route> {
   readonly id?: string;
   readonly query?: Readonly<Record<string, string | number>>;
   readonly body?: R['body'] extends z.ZodType ? z.input<R['body']> : never;
+  /** Further ids of the address, by their names. */
+  readonly ids?: Readonly<Record<string, string>>;
   /** Sent as it is, in place of a body. */
-  readonly file?: File;
+  readonly file?: { readonly type: string; readonly data: Blob };
 }
 
 /** The address of a route, for a link. */
-function addressOf(route: Route, { id, query }: { id?: string; query?: Sent<Route>['query'] } = {}) {
-  const path = route.path.replace(':id', encodeURIComponent(id ?? ''));
+function addressOf(
+  route: Route,
+  { id = '', ids = {}, query }: Pick<Sent<Route>, 'id' | 'ids' | 'query'> = {},
+): string {
+  const path = Object.entries({ ...ids, id }).reduce(
+    (own, [name, value]) => own.replace(`:${name}`, encodeURIComponent(value)),
+    route.path as string,
+  );
   const search = new URLSearchParams(Object.entries(query ?? {}).map(([key, value]) => [key, `${value}`]));
   return search.size > 0 ? `${path}?${search.toString()}` : path;
 }
@@ -48,13 +63,13 @@ function addressOf(route: Route, { id, query }: { id?: string; query?: Sent<Rout
  * @throws ApiProblem with what it refused and why; NotReached
  */
 async function call<R extends Route>(route: R, sent: Sent<R> = {}): Promise<z.infer<R['answer']>> {
-  const { body, file } = sent as { body?: unknown; file?: File };
+  const { body, file } = sent as { body?: unknown; file?: Sent<Route>['file'] };
   let response: Response;
   let text: string;
   try {
     response = await fetch(addressOf(route, sent), {
       method: route.method,
-      ...(file ? { headers: { 'content-type': 'application/zip' }, body: file } : {}),
+      ...(file ? { headers: { 'content-type': file.type }, body: file.data } : {}),
       ...(body === undefined
         ? {}
         : {
@@ -111,7 +126,7 @@ export const api = {
   /** One of the night by its name, or one made now. */
   backupFile: (name?: string) => addressOf(routes.takeBackup, name === undefined ? {} : { query: { name } }),
   openFiles: () => addressOf(routes.openFiles),
-  restoreBackup: (file: File) => call(routes.restoreBackup, { file }),
+  restoreBackup: (data: File) => call(routes.restoreBackup, { file: { type: 'application/zip', data } }),
   getShop: () => call(routes.getShop),
   writeShop: (revision: number, shop: Shop) => call(routes.writeShop, { body: { revision, shop } }),
   listMaterials: () => call(routes.listMaterials),
@@ -124,6 +139,17 @@ export const api = {
     call(routes.importMaterials, { body: { materials: [...materials] } }),
   listRuns: (jobId: string) => call(routes.listRuns, { id: jobId }),
   addRun: (jobId: string, body: NewRun) => call(routes.addRun, { id: jobId, body }),
+  getRunPlan: (runId: string) => call(routes.getRunPlan, { id: runId }),
+  takeRunPlan: (runId: string, jobRevision: number) =>
+    call(routes.takeRunPlan, { id: runId, body: { jobRevision } }),
+  addPhoto: (runId: string, photoId: string, data: Blob) =>
+    call(routes.addPhoto, { id: runId, ids: { photoId }, file: { type: data.type, data } }),
+  photoFile: (runId: string, photoId: string, size: 'large' | 'small') =>
+    addressOf(routes.getPhoto, { id: runId, ids: { photoId }, query: { size } }),
+  getSteps: () => call(routes.getSteps),
+  stepsHistory: () => call(routes.stepsHistory),
+  writeSteps: (revision: number, by: string, steps: StepLibrary) =>
+    call(routes.writeSteps, { body: { revision, by, steps } }),
   listEntries: (runId: string) => call(routes.listEntries, { id: runId }),
   addEntries: (runId: string, entries: NewEntry[]) =>
     call(routes.addEntries, { id: runId, body: { entries } }),

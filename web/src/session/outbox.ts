@@ -1,103 +1,77 @@
 import type { Entry, NewEntry } from '@wick/contract/run/run';
-import { shallowRef } from 'vue';
+import type { Photo } from '@wick/contract/run/photo';
+import { computed } from 'vue';
+import { createSendQueue, type QueueStore } from './send-queue.ts';
 
-/** What is written into a run and has not reached the server yet, in the order in which it was said. */
-export interface OutboxParts {
+export interface WaitingEntry {
   readonly runId: string;
-  /** @throws NotReached where there is no answer; anything else is a refusal */
-  readonly send: (runId: string, entries: NewEntry[]) => Promise<Entry[]>;
-  readonly isNotReached: (error: unknown) => boolean;
-  readonly storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
-  readonly onKept: (entries: readonly Entry[]) => void;
+  readonly entry: NewEntry;
+}
+export interface WaitingPhoto {
+  readonly runId: string;
+  readonly photoId: string;
+  readonly picture: Blob;
 }
 
-const AGAIN_AFTER = 2000;
+export interface OutboxParts {
+  readonly entries: QueueStore<WaitingEntry>;
+  readonly photos: QueueStore<WaitingPhoto>;
+  /** @throws what passes is tried again until it does; anything else is a refusal */
+  readonly send: (runId: string, entries: NewEntry[]) => Promise<Entry[]>;
+  readonly sendPhoto: (runId: string, photoId: string, picture: Blob) => Promise<Photo>;
+  readonly isPassing: (error: unknown) => boolean;
+}
+
 const AT_ONCE = 100;
-const keyOf = (runId: string) => `wick outbox ${runId}`;
 
 export type Outbox = ReturnType<typeof createOutbox>;
 
-/** Sends entries in their order, each until it is answered; they outlive a reload. A known one is answered as it is kept. */
-export function createOutbox({ runId, send, isNotReached, storage, onKept }: OutboxParts) {
-  const waiting = shallowRef<readonly NewEntry[]>(read());
-  const refusal = shallowRef<string | null>(null);
-  let isSending = false;
-  let again: ReturnType<typeof setTimeout> | undefined;
-
-  function read(): readonly NewEntry[] {
-    try {
-      const kept = JSON.parse(storage.getItem(keyOf(runId)) ?? '[]') as unknown;
-      return Array.isArray(kept) ? (kept as NewEntry[]) : [];
-    } catch {
-      return [];
-    }
-  }
-  function keep(next: readonly NewEntry[]): void {
-    waiting.value = next;
-    try {
-      if (next.length === 0) storage.removeItem(keyOf(runId));
-      else storage.setItem(keyOf(runId), JSON.stringify(next));
-    } catch {
-      // Without room on this device it is kept on the screen alone.
-    }
-  }
-
-  async function flush(): Promise<void> {
-    if (isSending) return;
-    isSending = true;
-    clearTimeout(again);
-    while (waiting.value.length > 0) {
-      const sent = waiting.value.slice(0, AT_ONCE);
-      const ids = new Set(sent.map(({ id }) => id));
-      const settle = () => keep(waiting.value.filter(({ id }) => !ids.has(id)));
-      try {
-        const kept = await send(runId, sent);
-        settle();
-        onKept(kept);
-        refusal.value = null;
-      } catch (error) {
-        if (isNotReached(error)) {
-          again = setTimeout(() => void flush(), AGAIN_AFTER);
-          break;
-        }
-        // One that is refused does not hold up the others: they are sent singly, and it is named.
-        if (sent.length > 1) await singly(sent);
-        else {
-          settle();
-          refusal.value = (error as Error).message;
-        }
-        if (waiting.value.length > 0 && waiting.value[0] === sent[0]) break;
-      }
-    }
-    isSending = false;
-  }
-
-  async function singly(sent: readonly NewEntry[]): Promise<void> {
-    for (const entry of sent) {
-      const drop = () => keep(waiting.value.filter(({ id }) => id !== entry.id));
-      try {
-        const kept = await send(runId, [entry]);
-        drop();
-        onKept(kept);
-      } catch (error) {
-        if (isNotReached(error)) {
-          again = setTimeout(() => void flush(), AGAIN_AFTER);
-          return;
-        }
-        drop();
-        refusal.value = (error as Error).message;
-      }
-    }
-  }
+/** What this device has written into any run and the server has not yet: one for the whole application. */
+export function createOutbox({ entries, photos, send, sendPhoto, isPassing }: OutboxParts) {
+  const listeners = new Set<(kept: readonly Entry[]) => void>();
+  const written = createSendQueue<WaitingEntry>({
+    ...{ store: entries, isPassing },
+    idOf: ({ entry }) => entry.id,
+    together: (waiting) => {
+      const other = waiting.findIndex(({ runId }) => runId !== waiting[0]!.runId);
+      return Math.min(AT_ONCE, other < 0 ? waiting.length : other);
+    },
+    async send(values) {
+      const kept = await send(
+        values[0]!.runId,
+        values.map(({ entry }) => entry),
+      );
+      listeners.forEach((listener) => listener(kept));
+    },
+  });
+  const taken = createSendQueue<WaitingPhoto>({
+    ...{ store: photos, isPassing },
+    idOf: ({ photoId }) => photoId,
+    together: () => 1,
+    send: async ([photo]) => void (await sendPhoto(photo!.runId, photo!.photoId, photo!.picture)),
+  });
 
   return {
-    waiting,
-    refusal,
-    say(entry: NewEntry): void {
-      keep([...waiting.value, entry]);
-      void flush();
+    /** Of all runs. */
+    waitingCount: computed(() => written.waiting.value.length + taken.waiting.value.length),
+    waitingEntries: written.waiting,
+    waitingPhotos: taken.waiting,
+    refusal: computed(() => written.refusal.value ?? taken.refusal.value),
+    isOnDevice: computed(() => written.isOnDevice.value && taken.isOnDevice.value),
+    say: (runId: string, entry: NewEntry): void => written.add({ runId, entry }),
+    takePhoto: (photo: WaitingPhoto): void => taken.add(photo),
+    flush(): void {
+      void written.flush();
+      void taken.flush();
     },
-    flush,
-    stop: () => clearTimeout(again),
+    stop(): void {
+      written.stop();
+      taken.stop();
+    },
+    /** @returns by which it is ended */
+    onKept(listener: (kept: readonly Entry[]) => void): () => void {
+      listeners.add(listener);
+      return () => void listeners.delete(listener);
+    },
   };
 }

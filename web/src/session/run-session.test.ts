@@ -3,21 +3,40 @@ import type { Entry, NewEntry, Run } from '@wick/contract/run/run';
 import type { StreamKind } from '@wick/contract/run/stream';
 import { createRandom } from '@wick/core/random';
 import { effectScope, ref } from 'vue';
-import { createOutbox } from './outbox.ts';
+import { createOutbox, type WaitingEntry, type WaitingPhoto } from './outbox.ts';
 import { createRunSession } from './run-session.ts';
 
 class NotReached extends Error {}
-const isNotReached = (error: unknown) => error instanceof NotReached;
+const isPassing = (error: unknown) => error instanceof NotReached;
 
-function memory() {
-  const items = new Map<string, string>();
+/** A store of a device that takes its time. */
+function aStore<T>(delay: () => number = () => 0) {
+  const items: { key: number; value: T }[] = [];
+  let last = 0;
+  const wait = () => new Promise((resolve) => setTimeout(resolve, delay()));
   return {
     items,
-    getItem: (key: string) => items.get(key) ?? null,
-    setItem: (key: string, value: string) => void items.set(key, value),
-    removeItem: (key: string) => void items.delete(key),
+    async all() {
+      await wait();
+      return [...items];
+    },
+    async add(value: T) {
+      await wait();
+      items.push({ key: ++last, value });
+      return last;
+    },
+    async remove(keys: readonly number[]) {
+      await wait();
+      for (const key of keys)
+        items.splice(
+          items.findIndex((item) => item.key === key),
+          1,
+        );
+    },
   };
 }
+const noPhoto = () => Promise.reject(new Error('none'));
+const copies = { read: async () => null, keep: async () => undefined };
 
 /** A server that keeps entries once, in the order they come in. */
 function aServer() {
@@ -49,107 +68,113 @@ describe('the outbox', () => {
     for (let seed = 1; seed <= 15; seed++) {
       const random = createRandom(seed);
       const server = aServer();
-      const storage = memory();
+      const entries = aStore<WaitingEntry>(() => 60 * random());
       const told = new Set<string>();
-      let sending = 0;
-      const send = async (runId: string, entries: NewEntry[]) => {
-        sending += 1;
-        expect(sending).toBe(1);
-        try {
-          const luck = random();
-          if (luck < 0.25) throw new NotReached();
-          await new Promise((resolve) => setTimeout(resolve, 400 * random()));
-          const answer = server.keep(runId, entries);
-          // It was kept, and the answer is lost.
-          if (luck < 0.5) throw new NotReached();
-          return answer;
-        } finally {
-          sending -= 1;
-        }
+      const open = () => {
+        let sending = 0;
+        const send = async (runId: string, list: NewEntry[]) => {
+          // One request at a time of a page; one of the page before may still be under way.
+          expect(++sending).toBe(1);
+          try {
+            const luck = random();
+            if (luck < 0.25) throw new NotReached();
+            await new Promise((resolve) => setTimeout(resolve, 400 * random()));
+            const answer = server.keep(runId, list);
+            // It was kept, and the answer is lost.
+            if (luck < 0.5) throw new NotReached();
+            return answer;
+          } finally {
+            sending -= 1;
+          }
+        };
+        const outbox = createOutbox({ entries, photos: aStore(), send, sendPhoto: noPhoto, isPassing });
+        outbox.onKept((all) => all.forEach(({ id }) => told.add(id)));
+        outbox.flush();
+        return outbox;
       };
-      const parts = {
-        runId: 'r',
-        send,
-        isNotReached,
-        storage,
-        onKept: (all: readonly Entry[]) => all.forEach(({ id }) => told.add(id)),
-      };
-      let outbox = createOutbox(parts);
+      let outbox = open();
       for (let n = 0; n < 60; n++) {
-        outbox.say(note(`n${n}`));
+        // Of two runs, as they come.
+        outbox.say(n % 7 === 3 ? 'other' : 'r', note(`n${n}`));
         await settle(300 * random());
         if (random() < 0.1) {
-          // The page is loaded anew: what waits is still there. One request may be under way.
-          await settle(500);
+          // The page is loaded anew: what waits is still there.
+          await settle(600);
           outbox.stop();
-          outbox = createOutbox(parts);
-          void outbox.flush();
+          outbox = open();
         }
       }
-      await settle(120_000);
+      await settle(200_000);
       expect(server.kept.map(({ id }) => id)).toEqual(Array.from({ length: 60 }, (_, n) => `n${n}`));
-      expect(outbox.waiting.value).toEqual([]);
+      expect(
+        server.kept.every(({ id, runId }) => (Number(id.slice(1)) % 7 === 3) === (runId === 'other')),
+      ).toBe(true);
+      expect(outbox.waitingCount.value).toBe(0);
       expect(told.size).toBe(60);
-      expect(storage.items.size).toBe(0);
+      expect(entries.items).toEqual([]);
     }
   });
 
   test('one that is refused is named and does not hold up the others', async () => {
     const server = aServer();
-    const refuseOdd = async (runId: string, entries: NewEntry[]) => {
-      if (entries.some(({ id }) => id === 'odd')) throw new Error('The time lies ahead.');
-      return server.keep(runId, entries);
-    };
     let isDown = true;
-    const send = async (runId: string, entries: NewEntry[]) => {
+    const send = async (runId: string, list: NewEntry[]) => {
       if (isDown) throw new NotReached();
-      return refuseOdd(runId, entries);
+      if (list.some(({ id }) => id === 'odd')) throw new Error('The time lies ahead.');
+      return server.keep(runId, list);
     };
     const outbox = createOutbox({
-      runId: 'r',
+      entries: aStore(),
+      photos: aStore(),
       send,
-      isNotReached,
-      storage: memory(),
-      onKept: () => undefined,
+      sendPhoto: noPhoto,
+      isPassing,
     });
-    for (const id of ['a', 'odd', 'b']) outbox.say(note(id));
+    for (const id of ['a', 'odd', 'b']) outbox.say('r', note(id));
     await settle(10);
-    expect(outbox.waiting.value).toHaveLength(3);
+    expect(outbox.waitingEntries.value).toHaveLength(3);
     isDown = false;
     await settle(5000);
     expect(server.kept.map(({ id }) => id)).toEqual(['a', 'b']);
     expect(outbox.refusal.value).toBe('The time lies ahead.');
-    expect(outbox.waiting.value).toEqual([]);
+    expect(outbox.waitingEntries.value).toEqual([]);
   });
 
-  test('without room on the device it goes on from the screen alone; what is garbled there is let go', async () => {
-    const full = {
-      ...memory(),
-      setItem: () => {
-        throw new Error('quota');
-      },
-    };
+  test('without room on the device it goes on from the screen alone, and says so', async () => {
+    const full = { ...aStore<WaitingEntry>(), add: () => Promise.reject(new Error('quota')) };
+    const shut = { ...aStore<WaitingEntry>(), all: () => Promise.reject(new Error('no database')) };
+    for (const entries of [full, shut]) {
+      const server = aServer();
+      const send = async (id: string, list: NewEntry[]) => server.keep(id, list);
+      const outbox = createOutbox({ entries, photos: aStore(), send, sendPhoto: noPhoto, isPassing });
+      outbox.say('r', note('a'));
+      await settle(10);
+      expect(server.kept).toHaveLength(1);
+      expect(outbox.isOnDevice.value).toBe(false);
+    }
+  });
+
+  test('pictures wait beside the entries: they hold up none, and are sent one at a time until they are answered', async () => {
     const server = aServer();
+    const sent: string[] = [];
+    let isDown = true;
     const outbox = createOutbox({
-      runId: 'r',
-      send: async (id, entries) => server.keep(id, entries),
-      isNotReached,
-      storage: full,
-      onKept: () => undefined,
+      ...{ entries: aStore<WaitingEntry>(), photos: aStore<WaitingPhoto>(), isPassing },
+      send: async (id, list) => server.keep(id, list),
+      async sendPhoto(runId, photoId) {
+        await new Promise((resolve) => setTimeout(resolve, 300));
+        if (isDown) throw new NotReached();
+        sent.push(photoId);
+        return { id: photoId, runId, width: 1, height: 1, byteCount: 1 };
+      },
     });
-    outbox.say(note('a'));
-    await settle(10);
-    expect(server.kept).toHaveLength(1);
-    const garbled = { ...memory(), getItem: () => '{"x":' };
-    expect(
-      createOutbox({
-        runId: 'r',
-        send: async () => [],
-        isNotReached,
-        storage: garbled,
-        onKept: () => undefined,
-      }).waiting.value,
-    ).toEqual([]);
+    for (const photoId of ['p1', 'p2']) outbox.takePhoto({ runId: 'r', photoId, picture: new Blob(['x']) });
+    outbox.say('r', note('a'));
+    await settle(1000);
+    expect([server.kept.length, outbox.waitingCount.value]).toEqual([1, 2]);
+    isDown = false;
+    await settle(10_000);
+    expect([sent, outbox.waitingCount.value]).toEqual([['p1', 'p2'], 0]);
   });
 });
 
@@ -180,26 +205,34 @@ const aRun = (id: string, changes: Partial<Run> = {}): Run => ({
   ...changes,
 });
 
-function open(changes: { runs?: Run[]; kept?: Entry[] } = {}) {
+function open(changes: { runs?: Run[]; kept?: Entry[]; isCut?: () => boolean; known?: Entry[] } = {}) {
   const server = aServer();
   server.kept.push(...(changes.kept ?? []));
   const stream = aStream();
   const runs = [...(changes.runs ?? [])];
   const scope = effectScope();
+  const outbox = createOutbox({
+    ...{ entries: aStore<WaitingEntry>(), photos: aStore<WaitingPhoto>(), sendPhoto: noPhoto, isPassing },
+    async send(runId, entries) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      if (changes.isCut?.()) throw new NotReached();
+      return server.keep(runId, entries);
+    },
+  });
   const session = scope.run(() =>
     createRunSession('j', {
-      ...{ storage: memory(), stream, isNotReached, name: ref('Ada') },
+      ...{ outbox, stream, name: ref('Ada') },
+      copies: { ...copies, read: async () => changes.known ?? null },
       listRuns: async () => [...runs],
-      listEntries: async (runId) => server.kept.filter((entry) => entry.runId === runId),
+      async listEntries(runId) {
+        if (changes.isCut?.()) throw new NotReached('The server does not answer.');
+        return server.kept.filter((entry) => entry.runId === runId);
+      },
       addRun: async (_job, run) => {
         await new Promise((resolve) => setTimeout(resolve, 30));
         const made = aRun(run.id, { ...run, number: runs.length + 1 });
         runs.unshift(made);
         return made;
-      },
-      send: async (runId, entries) => {
-        await new Promise((resolve) => setTimeout(resolve, 50));
-        return server.keep(runId, entries);
       },
     }),
   )!;
@@ -269,6 +302,23 @@ describe('a run on the screen', () => {
     await saying;
     expect(session.runs.value.map(({ kind }) => kind)).toEqual(['rehearsal', 'part']);
     expect(server.kept.map(({ runId }) => runId)).toEqual([made!.id]);
+    scope.stop();
+  });
+
+  test('without the network it shows what the device last knew, and what is said meanwhile', async () => {
+    let isCut = true;
+    const known: Entry[] = [{ ...note('known'), runId: 'r', order: 1, writtenAt: '', device: 'tablet' }];
+    const { session, server, scope } = open({ runs: [aRun('r')], known, isCut: () => isCut });
+    await session.load();
+    await settle(10);
+    await session.say({ kind: 'pull' });
+    await settle(200);
+    expect(session.entries.value.map(({ body }) => body.kind)).toEqual(['note', 'pull']);
+    expect([session.waitingCount.value, server.kept.length]).toEqual([1, 0]);
+    isCut = false;
+    await settle(3000);
+    expect([session.waitingCount.value, server.kept.length]).toEqual([0, 1]);
+    expect(session.state.value.valve).toBe('pull');
     scope.stop();
   });
 

@@ -4,7 +4,7 @@ import { newId } from '@wick/plan/job/ids';
 import { runTime } from '@wick/plan/run/clock';
 import { runStateOf } from '@wick/plan/run/state';
 import { computed, onScopeDispose, ref, shallowRef, type Ref } from 'vue';
-import { createOutbox, type Outbox, type OutboxParts } from './outbox.ts';
+import type { Outbox } from './outbox.ts';
 
 /** What happens elsewhere, as the server tells it. */
 interface Told {
@@ -14,7 +14,11 @@ interface Told {
   readonly on: <K extends StreamKind>(kind: K, listener: (data: StreamData<K>) => void) => () => void;
 }
 
-export interface RunParts extends Pick<OutboxParts, 'send' | 'isNotReached' | 'storage'> {
+export interface RunParts {
+  readonly outbox: Pick<
+    Outbox,
+    'waitingEntries' | 'waitingPhotos' | 'refusal' | 'isOnDevice' | 'say' | 'takePhoto' | 'onKept'
+  >;
   readonly listRuns: (jobId: string) => Promise<Run[]>;
   readonly listEntries: (runId: string) => Promise<Entry[]>;
   readonly addRun: (
@@ -22,25 +26,32 @@ export interface RunParts extends Pick<OutboxParts, 'send' | 'isNotReached' | 's
     run: { id: string; kind: Run['kind']; speed: number; seed: number },
   ) => Promise<Run>;
   readonly stream: Told;
+  /** What this device knows of runs, for when it is alone. */
+  readonly copies: {
+    readonly read: (runId: string) => Promise<readonly Entry[] | null>;
+    readonly keep: (runId: string, entries: readonly Entry[]) => Promise<void>;
+  };
   /** Who says what is said on this screen. */
   readonly name: Readonly<Ref<string>>;
 }
 
 export type RunSession = ReturnType<typeof createRunSession>;
 
+/** A copy is kept once nothing has come in for so long, ms. */
+const COPY_AFTER = 400;
 /** Entries that wait stand after those that are kept. */
 const WAITING = Number.MAX_SAFE_INTEGER;
 
 /** The runs of a job, and the one that is looked at: what was said in it, here and on other screens. */
 export function createRunSession(jobId: string, parts: RunParts) {
-  const { stream } = parts;
+  const { stream, outbox } = parts;
   const runs = shallowRef<readonly Run[]>([]);
   const chosenId = ref<string | null>(null);
   const kept = shallowRef<readonly Entry[]>([]);
   const isLoaded = ref(false);
   const message = ref<string | null>(null);
-  const outbox = shallowRef<Outbox | null>(null);
   let asked = 0;
+  let keeping: ReturnType<typeof setTimeout> | undefined;
   /** A run that is being made: what is said meanwhile is said in it. */
   let beginning: Promise<Run | null> = Promise.resolve(null);
 
@@ -48,9 +59,9 @@ export function createRunSession(jobId: string, parts: RunParts) {
 
   const entries = computed(() => {
     const known = new Set(kept.value.map(({ id }) => id));
-    const waiting = (outbox.value?.waiting.value ?? [])
-      .filter(({ id }) => !known.has(id))
-      .map((entry): Entry => ({
+    const waiting = outbox.waitingEntries.value
+      .filter(({ runId, entry: { id } }) => runId === chosenId.value && !known.has(id))
+      .map(({ entry }): Entry => ({
         ...entry,
         ...{ runId: chosenId.value ?? '', order: WAITING, writtenAt: entry.at, device: '' },
       }));
@@ -61,7 +72,9 @@ export function createRunSession(jobId: string, parts: RunParts) {
   function take(added: readonly Entry[]): void {
     const known = new Set(kept.value.map(({ id }) => id));
     const fresh = added.filter(({ id, runId }) => runId === chosenId.value && !known.has(id));
-    if (fresh.length > 0) kept.value = [...kept.value, ...fresh].sort((a, b) => a.order - b.order);
+    if (fresh.length === 0) return;
+    kept.value = [...kept.value, ...fresh].sort((a, b) => a.order - b.order);
+    keepCopy();
   }
 
   async function load(): Promise<void> {
@@ -79,20 +92,31 @@ export function createRunSession(jobId: string, parts: RunParts) {
     }
   }
 
+  /** Without the network what this device last knew of it. */
   async function loadEntries(): Promise<void> {
     const id = chosenId.value;
     if (id === null) return;
-    const list = await parts.listEntries(id);
-    if (chosenId.value === id) take(list);
+    try {
+      const list = await parts.listEntries(id);
+      if (chosenId.value === id) take(list);
+    } catch (error) {
+      const copy = await parts.copies.read(id).catch(() => null);
+      if (!copy) throw error;
+      if (chosenId.value === id) take(copy);
+    }
+  }
+
+  function keepCopy(): void {
+    clearTimeout(keeping);
+    const [id, list] = [chosenId.value, kept.value];
+    if (id !== null)
+      keeping = setTimeout(() => void parts.copies.keep(id, list).catch(() => undefined), COPY_AFTER);
   }
 
   function choose(id: string | null): void {
     if (id === chosenId.value) return;
-    outbox.value?.stop();
     chosenId.value = id;
     kept.value = [];
-    outbox.value = id === null ? null : createOutbox({ ...parts, runId: id, onKept: take });
-    void outbox.value?.flush();
     void loadEntries().catch((error: unknown) => (message.value = (error as Error).message));
   }
 
@@ -129,8 +153,17 @@ export function createRunSession(jobId: string, parts: RunParts) {
       by: parts.name.value,
       body,
     };
-    outbox.value?.say(entry);
+    outbox.say(run.value!.id, entry);
     return entry.id;
+  }
+
+  const isOfRun = ({ runId }: { readonly runId: string }) => runId === chosenId.value;
+
+  /** A picture, with the entry that speaks of it. */
+  async function takePhoto(picture: Blob, about: { stepId: string | null; caption: string }): Promise<void> {
+    const photoId = newId();
+    if ((await say({ kind: 'photo', photoId, ...about })) !== null)
+      outbox.takePhoto({ runId: run.value!.id, photoId, picture });
   }
 
   const stops = [
@@ -141,18 +174,28 @@ export function createRunSession(jobId: string, parts: RunParts) {
       runs.value = [told, ...others].sort((a, b) => b.number - a.number);
     }),
     stream.on('gap', () => void load()),
+    outbox.onKept(take),
   ];
-  onScopeDispose(() => {
-    stops.forEach((stop) => stop());
-    outbox.value?.stop();
-  });
+  onScopeDispose(() => stops.forEach((stop) => stop()));
 
   return {
     ...{ runs, run, entries, state, isLoaded, message, load, choose, begin, say, now },
     /** Of the rehearsal that is looked at; null where it is a part. */
     rehearsalId: computed(() => (run.value?.kind === 'rehearsal' ? run.value.id : null)),
-    waitingCount: computed(() => outbox.value?.waiting.value.length ?? 0),
-    refusal: computed(() => outbox.value?.refusal.value ?? null),
+    /** Of this device, not sent yet: entries and pictures of this run. */
+    waitingCount: computed(
+      () =>
+        outbox.waitingEntries.value.filter(isOfRun).length +
+        outbox.waitingPhotos.value.filter(isOfRun).length,
+    ),
+    /** Pictures that have not been sent, by their ids. */
+    waitingPhotos: computed(
+      () =>
+        new Map(outbox.waitingPhotos.value.filter(isOfRun).map(({ photoId, picture }) => [photoId, picture])),
+    ),
+    refusal: outbox.refusal,
+    isOnDevice: outbox.isOnDevice,
+    takePhoto,
     by: parts.name,
   };
 }

@@ -45,10 +45,8 @@ export const stages: readonly Stage[] = [
   {
     id: 'run',
     name: 'Run',
-    question: 'What has to be done next, and is the front where it should be?',
-    component: LaterStage,
-    later:
-      'The clock beside the mould, with the front marked as it passes. For now print the forecast and keep a watch at hand.',
+    question: 'What now?',
+    component: laterComponent(() => import('./run/RunStage.vue')),
   },
   {
     id: 'review',

@@ -47,7 +47,7 @@ function choose(event: Event) {
 .choose {
   height: 32px;
   padding: 0 22px 0 9px;
-  border: 1px solid #bdb6a6;
+  border: 1px solid var(--edge);
   border-radius: 3px;
   background: var(--sheet)
     url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' width='10' height='6'%3E%3Cpath d='M1 1l4 4 4-4' fill='none' stroke='%235C666A' stroke-width='1.4'/%3E%3C/svg%3E")

@@ -1,36 +1,19 @@
+type ColourName =
+  'paper' | 'sheet' | 'ink' | 'quiet' | 'rule' | 'edge' | 'resin' | 'resinInk' | 'ember' | 'moss' | 'tide';
+
 /** The colours of the program; the same names stand as CSS variables in styles.css. */
-export const colours = {
+export const colours: Readonly<Record<ColourName, string>> = {
   paper: '#F6F3EC',
   sheet: '#FBFAF6',
   ink: '#1E2A2F',
   quiet: '#5C666A',
   rule: '#D9D3C5',
+  edge: '#BDB6A6',
   resin: '#C77700',
   resinInk: '#8F5400',
   ember: '#B3261E',
   moss: '#3F6B4F',
   tide: '#1F6F78',
-} as const;
-
-export const antTheme = {
-  token: {
-    colorPrimary: colours.resinInk,
-    colorLink: colours.tide,
-    colorText: colours.ink,
-    colorTextSecondary: colours.quiet,
-    colorBgBase: colours.sheet,
-    colorBgContainer: colours.sheet,
-    colorBgLayout: colours.paper,
-    colorBorder: '#BDB6A6',
-    colorBorderSecondary: colours.rule,
-    colorError: colours.ember,
-    colorSuccess: colours.moss,
-    colorInfo: colours.tide,
-    borderRadius: 3,
-    fontFamily: '"Atkinson Hyperlegible Next", sans-serif',
-    fontSize: 14,
-    controlHeight: 32,
-  },
 };
 
 /** Front colours from early to late; each step is darker than the one before, so it survives greyscale. */

@@ -2,13 +2,16 @@
 import type { JobResult } from '@wick/contract/job/result';
 import { provide, watch } from 'vue';
 import { createDesk, deskKey } from '../../compute/use-desk.ts';
-import { api, NotReached } from '../../data/api.ts';
+import { api } from '../../data/api.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
+import { useMouldStore } from '../../data/mould-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
+import { useStepsStore } from '../../data/steps-store.ts';
 import { ownName } from '../../data/own-name.ts';
 import { stream } from '../../data/stream.ts';
 import type { JobSession } from '../../session/job-session.ts';
 import { createRunSession } from '../../session/run-session.ts';
+import { copies, outbox } from '../outbox.ts';
 import { scheduler } from './sessions.ts';
 import { laterComponent } from '../../ui/later.ts';
 import { fetchRest } from '../../ui/leisure.ts';
@@ -20,19 +23,43 @@ const ConflictDialog = laterComponent(() => import('./ConflictDialog.vue'));
 const props = defineProps<{ session: JobSession }>();
 const { id } = props.session;
 const run = createRunSession(id, {
-  ...{ stream, storage: localStorage, name: ownName },
+  ...{ stream, outbox, copies, name: ownName },
   listRuns: api.listRuns,
   listEntries: api.listEntries,
-  addRun: api.addRun,
-  send: api.addEntries,
-  isNotReached: (error) => error instanceof NotReached,
+  async addRun(jobId, made) {
+    await whenSaved();
+    return api.addRun(jobId, made);
+  },
 });
+/** A run is made by what is saved: what is on its way to the server goes first. */
+function whenSaved(): Promise<void> {
+  const { saveState } = props.session;
+  const isOnItsWay = () => saveState.value === 'waiting' || saveState.value === 'saving';
+  return new Promise((resolve) => {
+    if (!isOnItsWay()) return resolve();
+    const stop = watch(saveState, () => {
+      if (isOnItsWay()) return;
+      stop();
+      resolve();
+    });
+  });
+}
+const steps = useStepsStore();
+const moulds = useMouldStore();
 void run.load();
+void steps.load();
+if (moulds.moulds === null) void moulds.load();
 const desk = createDesk(props.session, {
   run,
   shop: useShopStore(),
   library: useLibraryStore(),
   scheduler,
+  plans: {
+    read: api.getRunPlan,
+    take: api.takeRunPlan,
+    steps: () => steps.stored?.steps ?? null,
+    mould: (mouldId) => moulds.find(mouldId)?.mould ?? null,
+  },
   results: {
     read: () => api.listResults(id),
     keep: (results) => keepAtRevision(results),

@@ -46,6 +46,7 @@ const signs = computed(() =>
     if (later) return { state: 'later', text: 'not yet' };
     if (id === 'stack') return signOfStack();
     if (id === 'vacuum') return signOfVacuum();
+    if (id === 'run') return signOfRun();
     if (id === 'resin' && draw.faults.length > 0) return { state: 'open', text: signOfBatches() };
     if (id === 'lines' && !hasFront(job.laid)) return { state: 'later', text: 'none here' };
     const open = forecast.missing.filter((item) => item.stage === id).length;
@@ -70,6 +71,12 @@ function signOfVacuum() {
   return judged.verdict === 'leaks'
     ? { state: 'open', text: 'leaks' }
     : { state: 'assumed', text: 'not told' };
+}
+/** By what the card has ticked off. */
+function signOfRun() {
+  const done = run.state.entries.filter(({ body }) => body.kind === 'done').length;
+  if (!run.run || run.run.endedAt !== null) return { state: 'later', text: 'not begun' };
+  return { state: 'assumed', text: `${done} done` };
 }
 const go = (index: number) =>
   void router.push({ path: `/jobs/${job.id}/${stages[index]!.id}`, query: route.query });

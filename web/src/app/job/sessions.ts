@@ -1,10 +1,9 @@
 import { storedJobSchema } from '@wick/contract/api';
-import type { Problem } from '@wick/contract/errors';
 import type { Job } from '@wick/contract/job/job';
 import { newId } from '@wick/plan/job/ids';
 import { createScheduler } from '../../compute/scheduler.ts';
 import type { WorkerLike } from '../../compute/slots.ts';
-import { api, ApiProblem, NotReached } from '../../data/api.ts';
+import { api, ApiProblem, isPassing, NotReached } from '../../data/api.ts';
 import { createBrowserDrafts } from '../../session/drafts.ts';
 import type { WriteOutcome } from '../../session/saver.ts';
 import { createSessions } from '../../session/sessions.ts';
@@ -24,13 +23,10 @@ async function write(jobId: string, revision: number, document: Job): Promise<Wr
     return {
       kind: 'refused',
       message,
-      isPassing: !(error instanceof ApiProblem) || isPassing(error.problem),
+      isPassing: !(error instanceof ApiProblem) || isPassing(error),
     };
   }
 }
-
-/** A job that is wrong stays wrong; anything else may pass. */
-const isPassing = ({ status }: Problem) => status >= 500 || status === 401 || status === 429;
 
 const tab = newId();
 const openTabs = announceTab(tab, navigator.locks);

@@ -10,12 +10,11 @@ import { useShopStore } from '../../data/shop-store.ts';
 import { keepOwnName, ownName } from '../../data/own-name.ts';
 import { stream } from '../../data/stream.ts';
 import { soundTone } from '../../ui/tone.ts';
-import { createWatchedRuns } from './watched-runs.ts';
+import { watched } from './watched.ts';
 
 /** An alarm over the whole screen, wherever one is: heard, seen, and answered by name. */
 const shop = useShopStore();
 const { list } = useInstruments();
-const watched = createWatchedRuns({ list: api.listWatches, stream });
 const by = ref('');
 const message = ref<string | null>(null);
 onMounted(watched.load);

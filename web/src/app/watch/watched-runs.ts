@@ -1,6 +1,8 @@
-import type { Entry, WatchedRun } from '@wick/contract/run/run';
-import { runStateOf } from '@wick/plan/run/state';
+import type { Entry, EntryBody, WatchedRun } from '@wick/contract/run/run';
+import { runningTimers } from '@wick/plan/card/timers';
+import { isOf, runStateOf } from '@wick/plan/run/state';
 import { computed, shallowRef } from 'vue';
+import type { Call } from '../../data/local-calls.ts';
 import type { Stream } from '../../data/stream.ts';
 
 interface Parts {
@@ -8,7 +10,10 @@ interface Parts {
   readonly stream: Pick<Stream, 'on'>;
 }
 
-/** Runs that somebody watches anywhere in the workshop, and the alarms that nobody has answered. */
+/** After these a run is looked after, or it has been. */
+const TELLING: readonly EntryBody['kind'][] = ['watch', 'alarm', 'timer', 'due'];
+
+/** Runs that are looked after anywhere in the workshop: alarms that nobody has answered, and clocks that are due. */
 export function createWatchedRuns({ list, stream }: Parts) {
   const runs = shallowRef<readonly WatchedRun[]>([]);
   let asked = 0;
@@ -22,7 +27,7 @@ export function createWatchedRuns({ list, stream }: Parts) {
     const known = runs.value.some(({ run }) => run.id === entry.runId);
     if (!known) {
       // Its watch began meanwhile, or what was asked for has not come yet.
-      if (entry.body.kind === 'watch' || entry.body.kind === 'alarm') void load();
+      if (TELLING.includes(entry.body.kind)) void load();
       return;
     }
     runs.value = runs.value.map((one) =>
@@ -47,6 +52,19 @@ export function createWatchedRuns({ list, stream }: Parts) {
               .filter(({ answeredBy }) => answeredBy === null)
               .map(({ entry }) => ({ run, jobName, watcher: state.watch!.watcher, entry })),
       ),
+    ),
+    /** Of clocks that still run, what was called last. */
+    calls: computed(() =>
+      states.value.flatMap(({ run, jobName, state }) => {
+        const called = new Map(
+          state.entries.filter(isOf('due')).map(({ body }) => [body.timerId, body.what]),
+        );
+        return runningTimers(state.entries).flatMap(({ id, body: { word } }): Call[] => {
+          const what = called.get(id);
+          const part = run.kind === 'rehearsal' ? 'rehearsal' : `part ${run.number}`;
+          return what ? [{ timerId: id, what, word, jobId: run.jobId, jobName, part }] : [];
+        });
+      }),
     ),
   };
 }

@@ -3,6 +3,7 @@ import { Button, Input } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { keepOwnName } from '../../data/own-name.ts';
+import { stream } from '../../data/stream.ts';
 import Choice from '../../ui/Choice.vue';
 
 /** Which part is being made, or which rehearsal; by whom; and whether all of it has been sent. */
@@ -33,7 +34,7 @@ const rehearse = (speed: string) => speed !== '' && void run.begin('rehearsal', 
       :options="options"
       @change="run.choose(String($event))"
     />
-    <span v-else-if="run.isLoaded" class="quiet">Nothing has been pulled on this job yet.</span>
+    <span v-else-if="run.isLoaded" class="quiet">No part of this job has been begun.</span>
     <Button size="small" @click="run.begin('part')">{{
       options.length > 0 ? 'Next part' : 'Begin a part'
     }}</Button>
@@ -57,7 +58,12 @@ const rehearse = (speed: string) => speed !== '' && void run.begin('rehearsal', 
     </label>
     <span v-if="run.run?.endedAt" class="rehearsal">Nobody came back to this rehearsal: it has ended.</span>
     <span v-else-if="run.rehearsalId" class="rehearsal">Rehearsal: nothing here is a real part.</span>
-    <span v-if="run.waitingCount > 0" class="ember" role="status">{{ run.waitingCount }} not sent yet</span>
+    <span v-if="run.waitingCount > 0" class="ember" role="status" data-testid="waiting"
+      >{{ run.waitingCount }} not sent yet</span
+    >
+    <span v-if="stream.isLost.value" class="ember" role="status"
+      >No word from the server: what is said here is kept, what others say does not come in.</span
+    >
   </div>
   <p v-if="run.message ?? run.refusal" class="ember" role="alert">{{ run.message ?? run.refusal }}</p>
 </template>

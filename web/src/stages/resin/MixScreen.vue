@@ -3,8 +3,10 @@ import { formatClock } from '@wick/core/units/format';
 import { partsText } from '@wick/plan/resin/ratio';
 import { weighed } from '@wick/plan/resin/sheet';
 import { computed } from 'vue';
-import { useForecast, useRun, useSession } from '../../compute/use-desk.ts';
+import { useCard, useForecast, useRun, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
+import { useAwake } from '../../ui/use-awake.ts';
+import HoldPanel from '../common/HoldPanel.vue';
 import RunBar from '../common/RunBar.vue';
 import { provideBench } from './bench.ts';
 import MixAfter from './MixAfter.vue';
@@ -19,7 +21,11 @@ const job = useSession();
 const run = useRun();
 const shop = useShopStore();
 const forecast = useForecast();
+const work = useCard();
 const bench = provideBench();
+useAwake();
+/** Nothing is mixed for a bag that has not been shown to hold, unless somebody says so by name. */
+const hold = computed(() => work.heldBy('mix'));
 const mix = provideMix(bench);
 const show = (mass: number) => weighed(mass, shop.shop, mix.step);
 const steps = computed(() => {
@@ -59,6 +65,7 @@ const steps = computed(() => {
     </ol>
     <main>
       <p v-if="!mix.sheet" class="quiet">{{ forecast.message ?? 'Working out this batch …' }}</p>
+      <HoldPanel v-else-if="!mix.mix && hold" :key="hold.id" :hold="hold" />
       <MixBegin v-else-if="!mix.mix" />
       <MixAfter v-else-if="mix.state?.at === 'mixed'" />
       <MixPour v-else />

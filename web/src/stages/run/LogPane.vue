@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { isQuiet, logWords, type LogWriting } from '@wick/plan/run/log-words';
+import { logCsv, logJson } from '@wick/plan/run/log-out';
+import { Button, Input } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import { useRun, useSession } from '../../compute/use-desk.ts';
+import { useInstruments } from '../../data/instruments.ts';
+import { useShopStore } from '../../data/shop-store.ts';
+import { dayClockFine } from '../../ui/day-clock.ts';
+import { saveFile } from '../../ui/save-file.ts';
+import LogPicture from './LogPicture.vue';
+import PictureButton from './PictureButton.vue';
+
+/** All that was said in the run, the newest first; a mistake is struck out and stays. */
+const run = useRun();
+const job = useSession();
+const shop = useShopStore();
+const { list } = useInstruments();
+const search = ref('');
+const showsAll = ref(false);
+const note = ref('');
+const WAITING = Number.MAX_SAFE_INTEGER;
+const byId = computed(() => new Map(run.entries.map((entry) => [entry.id, entry])));
+const writing = computed((): LogWriting => ({
+  show: shop.show,
+  instrumentName: (id) => list.value.find((one) => one.id === id)?.name ?? 'Instrument',
+  find: (id) => byId.value.get(id),
+}));
+const struck = computed(
+  () => new Set(run.entries.flatMap(({ body }) => (body.kind === 'struck' ? [body.entryId] : []))),
+);
+const lines = computed(() =>
+  run.entries
+    .filter((entry) => showsAll.value || !isQuiet(entry))
+    .map((entry) => ({ entry, words: logWords(entry, writing.value) }))
+    .filter(({ entry, words }) =>
+      `${words} ${entry.by}`.toLowerCase().includes(search.value.trim().toLowerCase()),
+    )
+    .sort((a, b) => Date.parse(b.entry.at) - Date.parse(a.entry.at) || b.entry.order - a.entry.order),
+);
+const time = (at: string) => dayClockFine(Date.parse(at));
+const isLate = ({ at, writtenAt, order }: { at: string; writtenAt: string; order: number }) =>
+  order !== WAITING && run.run?.speed === 1 && Date.parse(writtenAt) - Date.parse(at) > 60_000;
+async function say() {
+  if (note.value.trim() === '') return;
+  await run.say({ kind: 'note', text: note.value.trim() });
+  note.value = '';
+}
+const name = computed(() => `${job.document.name} ${run.run?.kind ?? 'run'} ${run.run?.number ?? ''}`);
+const csv = () =>
+  saveFile(`${name.value} log.csv`, new Blob([logCsv(run.entries, writing.value)], { type: 'text/csv' }));
+const json = () =>
+  run.run &&
+  saveFile(`${name.value} log.json`, new Blob([logJson(run.run, run.entries)], { type: 'application/json' }));
+</script>
+
+<template>
+  <div class="log">
+    <form class="say" @submit.prevent="say">
+      <Input v-model:value="note" size="large" placeholder="note" aria-label="Note" :maxlength="1000" />
+      <Button html-type="submit" :disabled="note.trim() === ''">Write it down</Button>
+      <PictureButton :step-id="null" caption="" />
+    </form>
+    <div class="tools">
+      <Input
+        v-model:value="search"
+        class="search"
+        placeholder="find"
+        aria-label="Find in the log"
+        allow-clear
+      />
+      <label class="all"><input v-model="showsAll" type="checkbox" /> small print too</label>
+      <Button :disabled="run.entries.length === 0" @click="csv">CSV</Button>
+      <Button :disabled="run.entries.length === 0" @click="json">JSON</Button>
+      <RouterLink :to="`/jobs/${job.id}/log`" class="print">Print</RouterLink>
+    </div>
+    <p v-if="lines.length === 0" class="quiet">
+      {{ run.entries.length === 0 ? 'Nothing has been written down yet.' : 'Nothing here has these words.' }}
+    </p>
+    <ol data-testid="log">
+      <li v-for="{ entry, words } in lines" :key="entry.id" :class="{ struck: struck.has(entry.id) }">
+        <b class="number">{{ time(entry.at) }}</b>
+        <span class="words">
+          {{ words }}
+          <LogPicture
+            v-if="entry.body.kind === 'photo'"
+            :run-id="run.run!.id"
+            :photo-id="entry.body.photoId"
+          />
+          <small v-if="isLate(entry)" class="quiet">written down at {{ time(entry.writtenAt) }}</small>
+        </span>
+        <span class="by quiet"
+          >{{ entry.by }}<template v-if="entry.order === WAITING"> · not sent yet</template
+          ><template v-else-if="entry.device && entry.device !== 'this machine'">
+            · {{ entry.device }}</template
+          ></span
+        >
+        <Button
+          v-if="entry.body.kind !== 'struck' && !struck.has(entry.id) && entry.device !== 'server'"
+          size="small"
+          type="text"
+          @click="run.say({ kind: 'struck', entryId: entry.id, why: '' })"
+          >Strike out</Button
+        >
+        <span v-else></span>
+      </li>
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.say,
+.tools {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin-bottom: 8px;
+  flex-wrap: wrap;
+}
+.say :deep(input) {
+  flex: 1 1 200px;
+}
+.search {
+  width: 200px;
+}
+.all,
+.print {
+  min-height: 44px;
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 88px minmax(0, 1fr) auto 104px;
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+  border-bottom: 1px solid var(--rule);
+}
+.struck .words {
+  text-decoration: line-through;
+  color: var(--quiet);
+}
+small {
+  display: block;
+}
+.by {
+  font-size: 13px;
+  text-align: right;
+}
+@media (max-width: 760px) {
+  li {
+    grid-template-columns: 78px minmax(0, 1fr);
+  }
+  .by {
+    grid-column: 2;
+    text-align: left;
+  }
+}
+</style>

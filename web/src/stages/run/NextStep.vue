@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { heldBy } from '@wick/plan/card/progress';
+import { phaseNames, stepTitle, type CardStep } from '@wick/plan/card/step';
+import { Button, Input } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import { useCard, useSession } from '../../compute/use-desk.ts';
+import HoldPanel from '../common/HoldPanel.vue';
+import CornerTicks from './CornerTicks.vue';
+import PictureButton from './PictureButton.vue';
+import TouchButtons from './TouchButtons.vue';
+import { dayClock } from '../../ui/day-clock.ts';
+import { useWork } from './use-work.ts';
+
+/** One step across the screen: what, why, with what, what can hurt; done by one tap. */
+const props = defineProps<{ step: CardStep | null }>();
+const job = useSession();
+const work = useCard();
+const { finish, finishAgain, leaveOut, openOf } = useWork();
+const hold = computed(() => props.step && work.progress && heldBy(work.progress, props.step.phase));
+/** It would come before its time: said, and left to whoever does it. */
+const early = computed(
+  () =>
+    work.progress?.timers.find(({ endsWith, state }) => endsWith === props.step?.id && state === 'waiting') ??
+    null,
+);
+const ticksLeft = computed(() => (props.step ? openOf(props.step).length : 0));
+/** Where a step is done by a screen of its own. */
+const place = computed(() => {
+  const own: Partial<Record<string, { to: string; label: string }>> = {
+    'gel-comb': { to: '?pane=gel', label: 'Comb readings' },
+    'gel-touch': { to: '?pane=gel', label: 'Touch' },
+    'drop-test': { to: 'vacuum', label: 'Drop test' },
+    mix: { to: 'mix', label: 'Mix by the sheet' },
+  };
+  const found = props.step && own[props.step.id.split(':')[0]!];
+  if (!found) return null;
+  return {
+    ...found,
+    to: found.to.startsWith('?') ? `/jobs/${job.id}/run${found.to}` : `/jobs/${job.id}/${found.to}`,
+  };
+});
+/** Steps that are answered by the finger. */
+const touches = computed(
+  () =>
+    (({ 'gel-touch': 'gelCoat', 'barrier-look': 'barrier', 'wet-out': 'laminate' }) as const)[
+      props.step?.id ?? ''
+    ] ?? null,
+);
+const why = ref<string | null>(null);
+async function skip() {
+  await leaveOut(props.step!, why.value!.trim());
+  why.value = null;
+}
+</script>
+
+<template>
+  <section v-if="!step" class="next" data-testid="next-step">
+    <p class="title">Everything on the card is done.</p>
+  </section>
+  <section v-else class="next" data-testid="next-step">
+    <p class="phase">{{ phaseNames[step.phase] }}</p>
+    <p class="title">{{ stepTitle(step) }}</p>
+    <p v-if="step.detail" class="detail">{{ step.detail }}</p>
+    <p class="why">{{ step.why }}</p>
+    <p v-if="step.takes.length > 0" class="takes">
+      <span class="quiet">from the kit</span> {{ step.takes.join(', ') }}
+    </p>
+    <p v-if="step.caution" class="ember">{{ step.caution }}</p>
+    <TouchButtons v-if="touches" :where="touches" />
+    <CornerTicks v-if="step.ticks.length > 0" :step="step" />
+    <HoldPanel v-if="hold" :key="hold.id" :hold="hold" @again="finishAgain" />
+    <template v-else>
+      <p v-if="early" class="early">
+        Not before {{ dayClock(early.opensAt) }}: {{ early.word.toLowerCase() }}.
+      </p>
+      <div class="buttons">
+        <Button type="primary" class="done" :disabled="ticksLeft > 0" @click="finish(step)">{{
+          ticksLeft > 0 ? `${ticksLeft} ${ticksLeft === 1 ? 'corner' : 'corners'} to press` : 'Done'
+        }}</Button>
+        <RouterLink v-if="place" :to="place.to" class="go">{{ place.label }}</RouterLink>
+        <PictureButton :step-id="step.id" :caption="stepTitle(step)" :is-asked="step.photo" />
+        <Button @click="why = why === null ? '' : null">Leave it out …</Button>
+      </div>
+      <form v-if="why !== null" class="buttons" @submit.prevent="skip">
+        <Input
+          v-model:value="why"
+          size="large"
+          placeholder="why"
+          aria-label="Why it is left out"
+          :maxlength="300"
+        />
+        <Button html-type="submit" :disabled="why.trim().length < 3">Leave it out</Button>
+      </form>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.next {
+  border-left: 6px solid var(--resin);
+  background: var(--sheet);
+  padding: 12px 18px;
+}
+p {
+  margin: 0 0 6px;
+}
+.phase {
+  font: 600 14px var(--display);
+  color: var(--resin-ink);
+}
+.title {
+  font: 600 32px/1.1 var(--display);
+}
+.detail {
+  font: 500 20px/1.2 var(--display);
+}
+.why,
+.takes {
+  max-width: 760px;
+}
+.early {
+  color: var(--resin-ink);
+  font-weight: 600;
+}
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  margin-top: 10px;
+  align-items: center;
+}
+.done {
+  min-width: 180px;
+  min-height: 56px !important;
+  font-size: 20px !important;
+}
+.go {
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+  padding: 0 8px;
+}
+form :deep(input) {
+  width: min(420px, 60vw);
+}
+</style>

@@ -1,0 +1,51 @@
+import type { EntryBody } from '@wick/contract/run/run';
+import { doneBodies, openTicks } from '@wick/plan/card/progress';
+import { stepTitle, type CardStep, type Tick } from '@wick/plan/card/step';
+import { computed } from 'vue';
+import { useCard, useRun } from '../../compute/use-desk.ts';
+
+const TITLE = 200;
+
+/** Work by the card: what is written down when somebody taps. */
+export function useWork() {
+  const run = useRun();
+  const work = useCard();
+
+  const isBegun = computed(() => run.run !== null);
+  const bodyOf = (step: CardStep): EntryBody[] => doneBodies(step, work.basis?.steps.activationEnergy ?? 0);
+
+  async function finish(step: CardStep): Promise<void> {
+    for (const body of bodyOf(step)) await run.say(body);
+  }
+  /** A step that was done before, done once more: its clocks begin anew. */
+  async function finishAgain(id: string): Promise<void> {
+    const step = work.card?.steps.find((one) => one.id === id);
+    if (step) await finish(step);
+  }
+  async function tick(step: CardStep, { id, what }: Tick): Promise<void> {
+    const title = `${what}: pressed in, ${step.what}`.slice(0, TITLE);
+    await run.say({ kind: 'done', stepId: id, phase: step.phase, title });
+  }
+  const leaveOut = (step: CardStep, why: string) =>
+    run.say({
+      kind: 'skipped',
+      stepId: step.id,
+      phase: step.phase,
+      title: stepTitle(step).slice(0, TITLE),
+      why,
+    });
+  async function leaveOutAll(steps: readonly CardStep[], why: string): Promise<void> {
+    for (const step of steps) await leaveOut(step, why);
+  }
+  /** What was tapped by mistake counts no more. */
+  async function takeBack(id: string): Promise<void> {
+    const state = work.progress?.steps.get(id);
+    const entryId = state?.done?.entryId ?? state?.skipped?.entryId;
+    if (entryId) await run.say({ kind: 'struck', entryId, why: 'taken back on the card' });
+  }
+  const openOf = (step: CardStep): readonly Tick[] =>
+    work.progress ? openTicks(step, work.progress.settled) : step.ticks;
+  const isSettled = (id: string): boolean => work.progress?.settled.has(id) ?? false;
+
+  return { isBegun, finish, finishAgain, tick, leaveOut, leaveOutAll, takeBack, openOf, isSettled };
+}
