@@ -175,6 +175,37 @@ test('the job changes while its part is made: the run keeps its plan until the n
   await expect(page.getByTestId('log')).toContainText('Goes on by plan 2');
 });
 
+for (const [width, height] of [
+  [1024, 768],
+  [390, 844],
+] as const)
+  test(`at ${width} by ${height} in the dark nothing runs off the side, and what is tapped is 44 px high`, async ({
+    page,
+    home,
+  }) => {
+    await openCopy(page, home, 'Dome gore 7');
+    await page.setViewportSize({ width, height });
+    await page.goto(page.url().replace(/lines$/, 'run'));
+    await ofName(page, 'Ada');
+    await press(page, 'Begin a part');
+    await done(page, 'Look the mould over');
+    await expect(page.locator('html')).toHaveAttribute('data-light', 'night');
+    const stage = page.locator('.run-stage');
+    for (const name of ['Card', 'Gel coat', 'Lay-up', 'Log', 'Preparation']) {
+      await pane(page, name);
+      await expect(page.getByRole('tab', { name, exact: true })).toHaveAttribute('aria-selected', 'true');
+      const low = await stage.evaluate((root) =>
+        Array.from(root.querySelectorAll<HTMLElement>('button, select, label.picture, input[type=text]'))
+          .filter((own) => own.offsetParent !== null)
+          .map((own) => ({ what: own.textContent?.trim() ?? '', height: own.getBoundingClientRect().height }))
+          .filter((own) => own.height < 43.5),
+      );
+      expect([name, low]).toEqual([name, []]);
+      const over = await stage.evaluate((root) => root.scrollWidth - root.clientWidth);
+      expect([name, over <= 1]).toEqual([name, true]);
+    }
+  });
+
 test.describe('with the network gone', () => {
   test.use({ serviceWorkers: 'allow' });
 

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { heldBy } from '@wick/plan/card/progress';
-import { phaseNames, stepTitle, type CardStep } from '@wick/plan/card/step';
+import { phaseNames, stepTitle, type CardStep, type Wait } from '@wick/plan/card/step';
 import { Button, Input } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useCard, useSession } from '../../compute/use-desk.ts';
+import { useShopStore } from '../../data/shop-store.ts';
 import HoldPanel from '../common/HoldPanel.vue';
 import CornerTicks from './CornerTicks.vue';
 import PictureButton from './PictureButton.vue';
@@ -15,6 +16,7 @@ import { useWork } from './use-work.ts';
 const props = defineProps<{ step: CardStep | null }>();
 const job = useSession();
 const work = useCard();
+const shop = useShopStore();
 const { finish, finishAgain, leaveOut, openOf } = useWork();
 const hold = computed(() => props.step && work.progress && heldBy(work.progress, props.step.phase));
 /** It would come before its time: said, and left to whoever does it. */
@@ -23,6 +25,17 @@ const early = computed(
     work.progress?.timers.find(({ endsWith, state }) => endsWith === props.step?.id && state === 'waiting') ??
     null,
 );
+const waitWords = ({ word, opens, closes, temperature }: Wait): string => {
+  const time = (value: number) => shop.show(value, 'duration');
+  const at = temperature === null ? '' : `, at ${shop.show(temperature, 'temperature')}`;
+  const span =
+    closes === null
+      ? time(opens)
+      : opens > 0
+        ? `${time(opens)} to ${time(closes)}`
+        : `within ${time(closes)}`;
+  return `${word}: ${span}${at}`;
+};
 const ticksLeft = computed(() => (props.step ? openOf(props.step).length : 0));
 /** Where a step is done by a screen of its own. */
 const place = computed(() => {
@@ -64,6 +77,9 @@ async function skip() {
     <p class="why">{{ step.why }}</p>
     <p v-if="step.takes.length > 0" class="takes">
       <span class="quiet">from the kit</span> {{ step.takes.join(', ') }}
+    </p>
+    <p v-for="wait in step.waits" :key="wait.word" class="takes">
+      <span class="quiet">starts a clock</span> {{ waitWords(wait) }}
     </p>
     <p v-if="step.caution" class="ember">{{ step.caution }}</p>
     <TouchButtons v-if="touches" :where="touches" />
