@@ -173,10 +173,8 @@ test('a point on the data sheet moves the gel time, and a broken CSV is refused 
   await expect(page.getByTestId('verdict')).toBeVisible({ timeout: 60_000 });
 });
 
-test('stages that are not built say so', async ({ page, home }) => {
+test('a stage that is not built says so', async ({ page, home }) => {
   await openDemo(page, home, 'Hydro spinner');
-  for (const key of ['7', '8']) {
-    await page.keyboard.press(key);
-    await expect(page.getByText('Not yet in this version.')).toBeVisible();
-  }
+  await page.keyboard.press('8');
+  await expect(page.getByText('Not yet in this version.')).toBeVisible();
 });

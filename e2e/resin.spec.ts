@@ -6,6 +6,7 @@ test.use({ shelf: 'resin' });
 const pane = (page: Page, name: string | RegExp) => page.getByRole('tab', { name }).click();
 /** The bag of this rehearsal was never tested: nothing is mixed for it until somebody says so. */
 async function goOnPast(page: Page) {
+  await expect(page.getByText('Rehearsal: nothing here is a real part.')).toBeVisible();
   const hold = page.getByTestId('hold');
   await expect(hold).toContainText('No drop test of this part has been judged.');
   await hold.getByRole('button', { name: 'Go on past it …' }).click();

@@ -37,12 +37,12 @@ test('a part released, gel-coated past its window, laid up, held at the leak che
   home,
 }) => {
   test.setTimeout(240_000);
-  // The workshop's own way: its wax is good for twenty minutes.
+  // The workshop's own way: its wax is good for ten minutes.
   await page.goto(`${home}/steps`);
   await page.getByPlaceholder('your name').fill('Ada');
   await page.keyboard.press('Tab');
   await pane(page, 'Release systems');
-  await page.getByLabel('What follows within (blank: any time)').first().fill('20 min');
+  await page.getByLabel('What follows within (blank: any time)').first().fill('10 min');
   await page.getByLabel('What follows within (blank: any time)').first().press('Enter');
   await press(page, 'Save as revision 2');
   await expect(page.getByRole('button', { name: 'Save as revision 3' })).toBeDisabled();
@@ -63,7 +63,7 @@ test('a part released, gel-coated past its window, laid up, held at the leak che
   await done(page, 'Mask the land for the tape');
   for (let coat = 1; coat <= 5; coat++) await done(page, `Lay on wax, coat ${coat} of 5`);
 
-  // A third of a minute later its window has closed: called on the page, and nothing is ticked past it.
+  // Ten seconds later its window has closed: called on the page, and nothing is ticked past it.
   const hold = page.getByTestId('hold');
   await expect(hold).toContainText('Hold: Gel coat inside its window', { timeout: 60_000 });
   await expect(page.getByTestId('calls')).toContainText('It has closed: Release is ready');

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { EntryBody } from '@wick/contract/run/run';
+import fc from 'fast-check';
 import { newEntrySchema } from '@wick/contract/run/run';
 import { runStateOf } from '../run/state.ts';
 import { heldBy, openTicks, waitsFor } from './progress.ts';
@@ -109,6 +110,44 @@ describe('hold points', () => {
     run.say(61, { kind: 'shut' });
     expect(why(62)).toContain('No drop test');
   });
+});
+
+test('whatever is said in whatever order, nothing is mixed without a passed test or a name that answers for it', () => {
+  const card = makeCard('Footbridge kerb plate');
+  const judged = (verdict: 'leaks' | 'cannotTell'): EntryBody => ({
+    ...{
+      kind: 'judged',
+      shutId: 'e1',
+      verdict,
+      throughput: { value: 1, low: 0, high: 2 },
+      throughputLimit: 1,
+    },
+    ...{ freeVolume: 0.01, start: 1500, duration: 900, voids: 0.001 },
+  });
+  const step = fc.constantFrom(...card.steps).map(({ id, phase, title }) => ({ stepId: id, phase, title }));
+  const any: fc.Arbitrary<EntryBody> = fc.oneof(
+    step.map((own): EntryBody => ({ kind: 'done', ...own })),
+    step.map((own): EntryBody => ({ kind: 'skipped', ...own, why: 'so' })),
+    fc.constantFrom<EntryBody>(
+      { kind: 'pull' },
+      { kind: 'shut' },
+      { kind: 'letGo' },
+      judged('leaks'),
+      judged('cannotTell'),
+    ),
+    fc.constantFrom('released', 'late-release', 'touch-gelCoat').map(overrule),
+    fc.constant<EntryBody>({ kind: 'struck', entryId: 'e1', why: '' }),
+  );
+  fc.assert(
+    fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 500 }), any), { maxLength: 60 }), (said) => {
+      const run = workedRun(card);
+      for (const [minute, body] of said) run.say(minute, body);
+      for (const minute of [0, 250, 10_000]) expect(heldBy(run.at(minute), 'mix')?.id).toBe('tight');
+      run.say(600, overrule('tight'));
+      expect(heldBy(run.at(601), 'mix')).toBeNull();
+    }),
+    { numRuns: 200 },
+  );
 });
 
 test('the next step is the first that is neither done nor left out; a struck one is open again', () => {

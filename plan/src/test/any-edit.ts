@@ -1,5 +1,6 @@
 import type { Job } from '@wick/contract/job/job';
 import { materialOf } from '../job/material-of.ts';
+import { setPrep, usualGelCoat } from '../card/edits.ts';
 import { withDoubt, withName, withPart, withResin, withValueAt, type Edit } from '../job/edits.ts';
 import { meshAreasOf } from '../layout/mesh-areas.ts';
 import { currentLayout, laidOut } from '../job/laid.ts';
@@ -118,6 +119,11 @@ export const moves: Readonly<Record<string, Move>> = {
         { id: `${id}-first`, stationId: null, mixedAt: 0, mass: 0.1 + dice() },
         { id, stationId: null, mixedAt: 900 * dice(), mass: null },
       ],
+    }),
+  prep: (_, dice) =>
+    setPrep({
+      gelCoat: dice() < 0.4 ? null : { ...usualGelCoat, passes: 1 + Math.floor(9 * dice()) },
+      barrier: dice() < 0.5 ? null : 'Tissue',
     }),
   doubt: (_, dice) => withDoubt({ permeability: 1 + dice() }),
   reserve: (_, dice) => withResin({ reserve: dice() < 0.3 ? null : { kind: 'share', share: dice() } }),

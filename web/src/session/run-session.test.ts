@@ -205,7 +205,9 @@ const aRun = (id: string, changes: Partial<Run> = {}): Run => ({
   ...changes,
 });
 
-function open(changes: { runs?: Run[]; kept?: Entry[]; isCut?: () => boolean; known?: Entry[] } = {}) {
+function open(
+  changes: { runs?: Run[]; kept?: Entry[]; isCut?: () => boolean; known?: Entry[]; lookedAt?: string } = {},
+) {
   const server = aServer();
   server.kept.push(...(changes.kept ?? []));
   const stream = aStream();
@@ -223,6 +225,7 @@ function open(changes: { runs?: Run[]; kept?: Entry[]; isCut?: () => boolean; kn
     createRunSession('j', {
       ...{ outbox, stream, name: ref('Ada') },
       copies: { ...copies, read: async () => changes.known ?? null },
+      lookedAt: { read: () => changes.lookedAt ?? null, keep: () => undefined },
       listRuns: async () => [...runs],
       async listEntries(runId) {
         if (changes.isCut?.()) throw new NotReached('The server does not answer.');
@@ -319,6 +322,29 @@ describe('a run on the screen', () => {
     await settle(3000);
     expect([session.waitingCount.value, server.kept.length]).toEqual([0, 1]);
     expect(session.state.value.valve).toBe('pull');
+    scope.stop();
+  });
+
+  test('a device comes back to the run it looked at, else to the part, whatever was rehearsed beside it since', async () => {
+    const runs = [
+      aRun('rehearsed', { kind: 'rehearsal', number: 3 }),
+      aRun('second', { number: 2 }),
+      aRun('first'),
+    ];
+    for (const [lookedAt, expected] of [
+      [undefined, 'second'],
+      ['first', 'first'],
+      ['rehearsed', 'rehearsed'],
+      ['gone', 'second'],
+    ] as const) {
+      const { session, scope } = open({ runs, ...(lookedAt ? { lookedAt } : {}) });
+      await session.load();
+      expect(session.run.value?.id).toBe(expected);
+      scope.stop();
+    }
+    const { session, scope } = open({ runs: [runs[0]!] });
+    await session.load();
+    expect(session.run.value?.id).toBe('rehearsed');
     scope.stop();
   });
 

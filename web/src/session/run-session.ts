@@ -31,6 +31,8 @@ export interface RunParts {
     readonly read: (runId: string) => Promise<readonly Entry[] | null>;
     readonly keep: (runId: string, entries: readonly Entry[]) => Promise<void>;
   };
+  /** Which run of the job this device looked at last. */
+  readonly lookedAt: { readonly read: () => string | null; readonly keep: (runId: string) => void };
   /** Who says what is said on this screen. */
   readonly name: Readonly<Ref<string>>;
 }
@@ -77,13 +79,20 @@ export function createRunSession(jobId: string, parts: RunParts) {
     keepCopy();
   }
 
+  /** The one this device looked at last, else the part begun last, else the last rehearsal. */
+  function usualOf(list: readonly Run[]): string | null {
+    const last = parts.lookedAt.read();
+    const found = list.find(({ id }) => id === last) ?? list.find(({ kind }) => kind === 'part') ?? list[0];
+    return found?.id ?? null;
+  }
+
   async function load(): Promise<void> {
     const own = ++asked;
     try {
       const list = await parts.listRuns(jobId);
       if (own !== asked) return;
       runs.value = list;
-      if (!run.value) choose(list[0]?.id ?? null);
+      if (!run.value) choose(usualOf(list));
       else await loadEntries();
       message.value = null;
       isLoaded.value = true;
@@ -117,6 +126,7 @@ export function createRunSession(jobId: string, parts: RunParts) {
     if (id === chosenId.value) return;
     chosenId.value = id;
     kept.value = [];
+    if (id !== null) parts.lookedAt.keep(id);
     void loadEntries().catch((error: unknown) => (message.value = (error as Error).message));
   }
 

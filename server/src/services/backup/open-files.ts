@@ -7,7 +7,7 @@ import type { Services } from '../services.ts';
 /** What the open files are read from: any of it may refuse, and is then left out and told. */
 export type OpenFilesFrom = Pick<
   Services,
-  'jobs' | 'library' | 'moulds' | 'shop' | 'runs' | 'instruments' | 'readings'
+  'jobs' | 'library' | 'moulds' | 'shop' | 'steps' | 'runs' | 'plans' | 'photos' | 'instruments' | 'readings'
 >;
 
 /**
@@ -24,11 +24,12 @@ export async function writeOpenFiles(
     if (error) throw error;
     onChunk(chunk);
   });
-  const put = (name: string, text: string) => {
+  const putBytes = (name: string, bytes: Uint8Array) => {
     const file = new ZipDeflate(name, { level: 6 });
     zip.add(file);
-    file.push(Buffer.from(text), true);
+    file.push(bytes, true);
   };
+  const put = (name: string, text: string) => putBytes(name, Buffer.from(text));
   const lost: (readonly [string, string])[] = [];
   const attempt = async (what: string, work: () => Promise<void>) => {
     try {
@@ -53,16 +54,26 @@ export async function writeOpenFiles(
     await attempt(`runs of job ${id}`, async () => {
       const name = fileName(await from.jobs.nameOf(id));
       for (const run of await from.runs.listOf(id)) {
-        const text = JSON.stringify({ run, entries: await from.runs.entriesOf(run.id) }, null, 2);
+        const entries = await from.runs.entriesOf(run.id);
+        const text = JSON.stringify(
+          { run, plan: await from.plans.planOf(run.id).catch(() => null), entries },
+          null,
+          2,
+        );
         put(`runs/${name} ${id.slice(0, 8)} ${run.kind} ${run.number}.json`, text);
       }
     });
+  await attempt('pictures', async () => {
+    for (const { runId, name, data } of from.photos.files())
+      putBytes(`pictures/${runId}/${name}`, Buffer.from(data, 'base64'));
+  });
   await attempt('library', async () => {
     const materials = (await from.library.list()).map(({ material }) => material);
     put('library.csv', csvOf(materials));
     put('library.json', JSON.stringify(materials, null, 2));
   });
   await attempt('moulds', async () => put('moulds.json', JSON.stringify(await from.moulds.list(), null, 2)));
+  await attempt('steps', async () => put('steps.json', JSON.stringify(await from.steps.get(), null, 2)));
   await attempt('shop', async () => put('shop.json', JSON.stringify(await from.shop.getShop(), null, 2)));
   await attempt('instruments', async () =>
     put('instruments.json', JSON.stringify(await from.instruments.list(), null, 2)),

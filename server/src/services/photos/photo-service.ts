@@ -5,14 +5,14 @@ import { Piscina } from 'piscina';
 import type { PhotoRepo } from '../../repo/photo-repo.ts';
 import { ProblemError } from '../problem.ts';
 import type { RunService } from '../run/run-service.ts';
-import { writeWhole } from './photo-files.ts';
+import { photoFiles, writeWhole } from './photo-files.ts';
 import type { Scaled } from './picture.ts';
 
 export type PhotoService = ReturnType<typeof createPhotoService>;
 export type PhotoSize = 'large' | 'small';
 
 /** Pictures that wait to be read at most, and how long one may take, ms. */
-const MOST_WAITING = 40;
+const MOST_WAITING = 10;
 const LONGEST = 60_000;
 const MEMORY_MB = 768;
 
@@ -48,8 +48,10 @@ export function createPictureReader(): {
       try {
         return (await aside.run(bytes, { signal })) as Scaled;
       } catch (error) {
-        if (!signal.aborted && (error as Error).name !== 'Error') throw error;
-        return { ok: false, why: 'It could not be read within a minute. Make it smaller and add it again.' };
+        const isTooMuch = (error as { code?: unknown }).code === 'ERR_WORKER_OUT_OF_MEMORY';
+        if (!signal.aborted && !isTooMuch) throw error;
+        const what = isTooMuch ? 'with the memory there is for a picture' : 'within a minute';
+        return { ok: false, why: `It could not be read ${what}. Make it smaller and add it again.` };
       }
     },
     close: async () => pool?.destroy(),
@@ -92,6 +94,9 @@ export function createPhotoService(parts: {
         writeWhole(pathIn(folder, photo, size), data);
       return repo.add(photo);
     },
+
+    /** Of all runs. */
+    files: () => photoFiles(folder),
 
     /** @throws ProblemError NOT_FOUND */
     async pathOf(runId: string, id: string, size: PhotoSize): Promise<string> {

@@ -24,6 +24,10 @@ const props = defineProps<{ session: JobSession }>();
 const { id } = props.session;
 const run = createRunSession(id, {
   ...{ stream, outbox, copies, name: ownName },
+  lookedAt: {
+    read: () => localStorage.getItem(`wick run ${id}`),
+    keep: (runId) => localStorage.setItem(`wick run ${id}`, runId),
+  },
   listRuns: api.listRuns,
   listEntries: api.listEntries,
   async addRun(jobId, made) {

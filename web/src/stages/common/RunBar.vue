@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button, Input } from 'ant-design-vue';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { keepOwnName } from '../../data/own-name.ts';
 import { stream } from '../../data/stream.ts';
@@ -14,6 +14,18 @@ const options = computed(() =>
     label: `${kind === 'part' ? 'Part' : 'Rehearsal'} ${number}, ${new Date(startedAt).toLocaleDateString('sv-SE')}${speed > 1 ? `, ${speed} times as quick` : ''}`,
   })),
 );
+/** With gloves on a button is soon hit: a part beside one that is being made is begun by a second tap. */
+const isAsked = ref(false);
+const ASKED_FOR = 5000;
+function beginPart() {
+  if (options.value.length > 0 && !isAsked.value) {
+    isAsked.value = true;
+    setTimeout(() => (isAsked.value = false), ASKED_FOR);
+    return;
+  }
+  isAsked.value = false;
+  void run.begin('part');
+}
 const speeds = [
   { value: '', label: 'Rehearse …' },
   { value: '1', label: 'with a simulated bag' },
@@ -35,8 +47,8 @@ const rehearse = (speed: string) => speed !== '' && void run.begin('rehearsal', 
       @change="run.choose(String($event))"
     />
     <span v-else-if="run.isLoaded" class="quiet">No part of this job has been begun.</span>
-    <Button size="small" @click="run.begin('part')">{{
-      options.length > 0 ? 'Next part' : 'Begin a part'
+    <Button size="small" @click="beginPart">{{
+      options.length === 0 ? 'Begin a part' : isAsked ? 'Yes, begin the next part' : 'Next part'
     }}</Button>
     <Choice
       class="rehearse"

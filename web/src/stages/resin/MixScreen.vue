@@ -65,6 +65,9 @@ const steps = computed(() => {
     </ol>
     <main>
       <p v-if="!mix.sheet" class="quiet">{{ forecast.message ?? 'Working out this batch …' }}</p>
+      <p v-else-if="!mix.mix && !work.progress" class="quiet">
+        {{ work.message ?? 'Looking whether anything holds it up …' }}
+      </p>
       <HoldPanel v-else-if="!mix.mix && hold" :key="hold.id" :hold="hold" />
       <MixBegin v-else-if="!mix.mix" />
       <MixAfter v-else-if="mix.state?.at === 'mixed'" />

@@ -36,12 +36,19 @@ const waitWords = ({ word, opens, closes, temperature }: Wait): string => {
         : `within ${time(closes)}`;
   return `${word}: ${span}${at}`;
 };
-const ticksLeft = computed(() => (props.step ? openOf(props.step).length : 0));
+/** What it waits for before it can be done; null for nothing. */
+const lacking = computed(() => {
+  const left = props.step ? openOf(props.step).length : 0;
+  if (left > 0) return `${left} ${left === 1 ? 'corner' : 'corners'} to press`;
+  const touch = work.progress?.holds.find(({ id }) => id === 'touch-gelCoat');
+  return props.step?.id === 'gel-touch' && touch && !touch.isOpen ? 'Not ready yet' : null;
+});
 /** Where a step is done by a screen of its own. */
 const place = computed(() => {
   const own: Partial<Record<string, { to: string; label: string }>> = {
     'gel-comb': { to: '?pane=gel', label: 'Comb readings' },
     'gel-touch': { to: '?pane=gel', label: 'Touch' },
+    ply: { to: '?pane=lay', label: 'Lay-up' },
     'drop-test': { to: 'vacuum', label: 'Drop test' },
     mix: { to: 'mix', label: 'Mix by the sheet' },
   };
@@ -77,6 +84,7 @@ async function skip() {
     <p class="why">{{ step.why }}</p>
     <p v-if="step.takes.length > 0" class="takes">
       <span class="quiet">from the kit</span> {{ step.takes.join(', ') }}
+      <template v-if="step.who"> · {{ step.who }}</template>
     </p>
     <p v-for="wait in step.waits" :key="wait.word" class="takes">
       <span class="quiet">starts a clock</span> {{ waitWords(wait) }}
@@ -90,8 +98,8 @@ async function skip() {
         Not before {{ dayClock(early.opensAt) }}: {{ early.word.toLowerCase() }}.
       </p>
       <div class="buttons">
-        <Button type="primary" class="done" :disabled="ticksLeft > 0" @click="finish(step)">{{
-          ticksLeft > 0 ? `${ticksLeft} ${ticksLeft === 1 ? 'corner' : 'corners'} to press` : 'Done'
+        <Button type="primary" class="done" :disabled="lacking !== null" @click="finish(step)">{{
+          lacking ?? 'Done'
         }}</Button>
         <RouterLink v-if="place" :to="place.to" class="go">{{ place.label }}</RouterLink>
         <PictureButton :step-id="step.id" :caption="stepTitle(step)" :is-asked="step.photo" />
