@@ -67,7 +67,7 @@ test('a part released, gel-coated past its window, laid up, held at the leak che
   const hold = page.getByTestId('hold');
   await expect(hold).toContainText('Hold: Gel coat inside its window', { timeout: 60_000 });
   await expect(page.getByTestId('calls')).toContainText('It has closed: Release is ready');
-  await page.getByTestId('calls').getByRole('button', { name: 'Heard' }).last().click();
+  await page.getByTestId('calls').getByRole('button', { name: 'Heard' }).click();
   await expect(next(page).getByRole('button', { name: 'Done', exact: true })).toBeHidden();
   await expect(page.getByRole('button', { name: 'Gel coat pass 1 of 4: tick it off' })).toBeDisabled();
   await press(page, 'One more coat is on');
@@ -173,6 +173,20 @@ test('the job changes while its part is made: the run keeps its plan until the n
   await expect(newer).toBeHidden();
   await pane(page, 'Log');
   await expect(page.getByTestId('log')).toContainText('Goes on by plan 2');
+
+  // By daylight, and in the dark again, every part of the screen changes.
+  const button = page.getByRole('button', { name: 'Next part' });
+  const light = () => button.evaluate((own) => getComputedStyle(own).backgroundColor);
+  // The sheets of both themes, #172226 and #FBFAF6.
+  const [night, day] = ['rgb(23, 34, 38)', 'rgb(251, 250, 246)'];
+  await expect.poll(light).toBe(night);
+  await press(page, 'Daylight');
+  await expect.poll(light).toBe(day);
+  await press(page, 'Night');
+  await expect.poll(light).toBe(night);
+  // Under another stage it is day.
+  await page.getByRole('button', { name: /^6 Vacuum/ }).click();
+  await expect.poll(light).toBe(day);
 });
 
 for (const [width, height] of [

@@ -145,7 +145,7 @@ for (const place of ['Pleat 1, Turn-up at the foot', 'Pleat 2, Turn-up at the fo
 await page.getByRole('button', { name: 'Leak found: Tape corner 3' }).click();
 await page.waitForTimeout(500);
 await shot('leak-walk');
-// A part by its card, as far as its gel coat, and then its plies.
+// A part by its card, as far as its release, and then its plies.
 await page.keyboard.press('7');
 await page.getByRole('button', { name: 'Next part' }).click();
 await page.getByRole('button', { name: 'Yes, begin the next part' }).click();
@@ -158,10 +158,14 @@ const finish = async (count: number) => {
   }
 };
 await next.getByText('Look the mould over').waitFor();
-await finish(3 + 5 + 2);
+await finish(3 + 2);
 await page.waitForTimeout(800);
 await shot('run');
-await finish(2 + 1);
+await page.getByRole('button', { name: /^Leave out the/ }).click();
+await page.getByLabel('Why they are left out').fill('Still on from the part before');
+await page.getByRole('button', { name: 'Leave them out' }).click();
+await next.getByText('pass 1 of 4').waitFor();
+await finish(4 + 1);
 await next.getByRole('button', { name: /^Tacky/ }).click();
 await finish(3);
 await page.getByRole('tab', { name: 'Lay-up' }).click();

@@ -1,6 +1,6 @@
 import type { Phase } from '@wick/contract/steps';
 import { isOf, type RunState } from '../run/state.ts';
-import { phaseNames, type Card } from './step.ts';
+import { phaseNames, type Card, type CardStep } from './step.ts';
 import { isReady, lastTouch } from './surface.ts';
 import type { RunTimer } from './timers.ts';
 
@@ -79,42 +79,49 @@ function releasedHold(card: Card, seen: Seen): BareHold[] {
 const byTouch = (phase: Phase): 'gelCoat' | 'barrier' | null =>
   phase === 'gelCoat' || phase === 'barrier' ? phase : null;
 
-/** A clock that ends in another phase keeps it shut before its time, and after. */
-function clockHolds(card: Card, state: RunState, { timers }: Seen): BareHold[] {
-  return timers.flatMap(({ stepId, endsWith, state: stands, word, closesAt, startedAt }): BareHold[] => {
-    const from = card.steps.find(({ id }) => id === stepId);
-    const to = card.steps.find(({ id }) => id === endsWith);
-    if (!from || !to || from.phase === to.phase) return [];
+/** Clocks that run from one phase into another, from the same phase together. */
+function crossings(card: Card, timers: readonly RunTimer[]) {
+  const found = new Map<Phase, { from: CardStep; to: CardStep; timers: RunTimer[] }>();
+  for (const timer of timers) {
+    const from = card.steps.find(({ id }) => id === timer.stepId);
+    const to = card.steps.find(({ id }) => id === timer.endsWith);
+    if (!from || !to || from.phase === to.phase) continue;
+    const known = found.get(from.phase);
+    if (known) known.timers.push(timer);
+    else found.set(from.phase, { from, to, timers: [timer] });
+  }
+  return [...found.values()];
+}
+
+/** Clocks that end in another phase keep it shut before their time, and after. */
+function clockHolds(card: Card, state: RunState, seen: Seen): BareHold[] {
+  return crossings(card, seen.timers).flatMap(({ from, to, timers }): BareHold[] => {
     const before = [to.phase];
+    const name = phaseNames[to.phase];
+    const startedAt = Math.max(...timers.map((timer) => timer.startedAt));
     const where = byTouch(from.phase);
     const isFirm = where !== null && isReady(lastTouch(state, where, startedAt)?.body.word);
-    const name = phaseNames[to.phase].toLowerCase();
+    const waiting = timers.filter((timer) => timer.state === 'waiting').map(({ word }) => `“${word}”`);
+    const early: BareHold = {
+      ...{ id: `early-${from.phase}`, title: `${name} not before its time`, before, since: startedAt },
+      isOpen: waiting.length === 0 || isFirm,
+      why: `${waiting.length === 1 ? 'This clock still runs' : 'These clocks still run'}: ${waiting.join(', ')}.`,
+      todo: `Wait before ${name.toLowerCase()} begins.`,
+    };
+    const window = timers.find(({ closesAt }) => closesAt !== null);
+    if (!window) return [early];
     return [
+      early,
       {
-        ...{ id: `early-${from.phase}`, title: `${word}`, before, since: startedAt },
-        isOpen: stands !== 'waiting' || isFirm,
-        why: `The clock “${word}” still runs.`,
-        todo: `Wait for it before ${name} begins.`,
+        ...{ id: `late-${from.phase}`, title: `${name} inside its window`, before, since: window.closesAt! },
+        isOpen: window.state !== 'closed',
+        ...(from.phase === 'release' ? { again: from.id } : {}),
+        why: `The window for ${name.toLowerCase()} after ${phaseNames[from.phase].toLowerCase()} has closed.`,
+        todo:
+          from.phase === 'release'
+            ? 'Lay on one more coat: its window then begins anew.'
+            : 'What is laid now bonds to a cured face: abrade it and clean it first.',
       },
-      ...(closesAt === null
-        ? []
-        : [
-            {
-              ...{
-                id: `late-${from.phase}`,
-                title: `${phaseNames[to.phase]} inside its window`,
-                before,
-                since: closesAt,
-              },
-              isOpen: stands !== 'closed',
-              ...(from.phase === 'release' ? { again: from.id } : {}),
-              why: `The window for ${name} after ${phaseNames[from.phase].toLowerCase()} has closed.`,
-              todo:
-                from.phase === 'release'
-                  ? 'Lay on one more coat: its window then begins anew.'
-                  : 'What is laid now bonds to a cured face: abrade it and clean it first.',
-            },
-          ]),
     ];
   });
 }

@@ -39,6 +39,8 @@ describe('hold points', () => {
     });
     run.do(95, 'coat:wax-5');
     // Until it has hazed and is wiped.
+    const ids = run.at(96).holds.map(({ id }) => id);
+    expect(new Set(ids).size).toBe(ids.length);
     expect(heldBy(run.at(99), 'gelCoat')?.id).toBe('early-release');
     expect(heldBy(run.at(100), 'gelCoat')).toBeNull();
   });

@@ -34,7 +34,8 @@ const themeOf = (own: typeof colours) => ({
   fontSize: 14,
   controlHeight: 32,
 });
-export const antTheme = { token: themeOf(colours) };
+/** The way from tokens to colours is named in both: one that is left out would stay as it was. */
+export const antTheme = { algorithm: theme.defaultAlgorithm, token: themeOf(colours) };
 /** What is filled with a light colour bears dark letters. */
 export const antNightTheme = {
   algorithm: theme.darkAlgorithm,

@@ -14,6 +14,11 @@ const calls = computed(() => {
   const keys = all.map(keyOf);
   return all.filter((call, n) => keys.indexOf(keyOf(call)) === n && !noted.value.has(keyOf(call)));
 });
+/** One at a time, so that they cover nothing: what has closed before what closes and what is due. */
+const URGENCY = ['closed', 'closing', 'opens'] as const;
+const first = computed(
+  () => [...calls.value].sort((a, b) => URGENCY.indexOf(a.what) - URGENCY.indexOf(b.what))[0] ?? null,
+);
 const note = (call: Call) => (noted.value = new Set([...noted.value, keyOf(call)]));
 
 /** Again and again, but not without end: what nobody hears is nobody's. ms */
@@ -39,38 +44,36 @@ onBeforeUnmount(() => clearInterval(sounding));
 </script>
 
 <template>
-  <div v-if="calls.length > 0" class="calls" role="alert" data-testid="calls">
-    <p v-for="call in calls" :key="keyOf(call)" :class="call.what">
-      <span class="what"
-        ><b>{{ dueWords[call.what] }}: {{ call.word }}</b>
-        <small>{{ call.jobName }}, {{ call.part }}</small></span
-      >
-      <RouterLink :to="`/jobs/${call.jobId}/run`" class="go">Open</RouterLink>
-      <Button size="large" @click="note(call)">Heard</Button>
-    </p>
+  <div v-if="first" :class="['call', first.what]" role="alert" data-testid="calls">
+    <span class="what"
+      ><b>{{ dueWords[first.what] }}: {{ first.word }}</b>
+      <small
+        >{{ first.jobName }}, {{ first.part
+        }}<template v-if="calls.length > 1"> · and {{ calls.length - 1 }} more</template></small
+      ></span
+    >
+    <RouterLink :to="`/jobs/${first.jobId}/run`" class="go">Open</RouterLink>
+    <Button size="large" @click="note(first)">Heard</Button>
   </div>
 </template>
 
 <style scoped>
-.calls {
+.call {
   position: fixed;
   top: 0;
   left: 50%;
   transform: translateX(-50%);
   z-index: 2500;
   width: min(720px, 100vw);
-}
-p {
   display: flex;
   gap: 16px;
   align-items: center;
-  margin: 0 0 2px;
   padding: 8px 18px;
   background: #f2a93b;
   color: #10181b;
   box-shadow: 0 2px 10px #0006;
 }
-p.closed {
+.call.closed {
   background: #b3261e;
   color: #fff;
 }

@@ -27,7 +27,7 @@ const ticks = computed(() =>
         :disabled="waits !== null"
         @click="isDone ? takeBack(own.id) : tick(step, own)"
       >
-        <span class="box" aria-hidden="true">{{ isDone ? '✓' : '' }}</span> {{ own.what }}
+        <span class="box" aria-hidden="true">{{ isDone ? '☑' : '☐' }}</span> {{ own.what }}
         <small v-if="waits" class="quiet">after {{ waits }}</small>
       </button>
     </li>
