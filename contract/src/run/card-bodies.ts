@@ -20,7 +20,7 @@ export const cardBodies = [
   z.strictObject({
     kind: z.literal('skipped'),
     ...{ stepId, phase: z.enum(phases), title },
-    why: z.string().trim().max(300),
+    why: z.string().trim().min(3, 'leaving a step out needs a reason').max(300),
   }),
   /** Somebody goes on past a hold point, by name and for a reason. */
   z.strictObject({

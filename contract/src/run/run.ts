@@ -148,10 +148,15 @@ export type Alarm = z.infer<typeof alarmSchema>;
 
 /** An entry as it is sent; known by its id when it is sent again. */
 const entryShape = z.strictObject({ id: runId, at: time, by: personName, body: bodySchema });
-export const newEntrySchema = entryShape.refine(({ by, body }) => body.kind !== 'overruled' || by !== '', {
-  message: 'going on past a hold point needs a name',
-  path: ['by'],
-});
+export const newEntrySchema = entryShape
+  .refine(({ by, body }) => body.kind !== 'overruled' || by !== '', {
+    message: 'going on past a hold point needs a name',
+    path: ['by'],
+  })
+  .refine(({ by, body }) => body.kind !== 'skipped' || by !== '', {
+    message: 'leaving a step out needs a name',
+    path: ['by'],
+  });
 export type NewEntry = z.infer<typeof newEntrySchema>;
 
 export const entrySchema = entryShape.extend({

@@ -21,8 +21,9 @@ export interface Hold {
 }
 
 interface Seen {
-  /** Steps that are done or left out. */
+  /** Steps that are done or left out, and when those that are done were, ms since 1970. */
   readonly settled: ReadonlySet<string>;
+  readonly doneAt: ReadonlyMap<string, number>;
   readonly timers: readonly RunTimer[];
 }
 /** Since when it stands so, ms since 1970. */
@@ -49,17 +50,21 @@ export function holdsOf(card: Card, state: RunState, seen: Seen): Hold[] {
   });
 }
 
-/** The first phase of the card that comes after one. */
-function phaseAfter(card: Card, phase: Phase): Phase | null {
+/** The first phase of the card that comes after one and is not left out as a whole: what waits for the one waits before it. */
+function phaseAfter(card: Card, phase: Phase, seen: Seen): Phase | null {
   const n = card.phases.findIndex((own) => own.phase === phase);
-  return n < 0 ? null : (card.phases[n + 1]?.phase ?? null);
+  const later = n < 0 ? [] : card.phases.slice(n + 1);
+  return later.find((own) => !isLeftOut(own.steps, seen))?.phase ?? null;
 }
-const hasBegun = (card: Card, phase: Phase, { settled }: Seen): boolean =>
-  card.steps.some((step) => step.phase === phase && settled.has(step.id));
+const isLeftOut = (steps: readonly CardStep[], { settled, doneAt }: Seen): boolean =>
+  steps.every(({ id }) => settled.has(id) && !doneAt.has(id));
+/** A step of it was done, since a time; one that is left out begins nothing. */
+const hasBegun = (card: Card, phase: Phase, { doneAt }: Seen, since = 0): boolean =>
+  card.steps.some((step) => step.phase === phase && (doneAt.get(step.id) ?? -1) >= since);
 
 /** Nothing is laid on a mould whose release is not finished. */
 function releasedHold(card: Card, seen: Seen): BareHold[] {
-  const before = phaseAfter(card, 'release');
+  const before = phaseAfter(card, 'release', seen);
   if (before === null || hasBegun(card, before, seen)) return [];
   const open = card.steps.filter(({ id, phase }) => phase === 'release' && !seen.settled.has(id));
   const first = open[0];
@@ -80,12 +85,14 @@ const byTouch = (phase: Phase): 'gelCoat' | 'barrier' | null =>
   phase === 'gelCoat' || phase === 'barrier' ? phase : null;
 
 /** Clocks that run from one phase into another, from the same phase together. */
-function crossings(card: Card, timers: readonly RunTimer[]) {
-  const found = new Map<Phase, { from: CardStep; to: CardStep; timers: RunTimer[] }>();
-  for (const timer of timers) {
+function crossings(card: Card, seen: Seen) {
+  const found = new Map<Phase, { from: CardStep; to: Phase; timers: RunTimer[] }>();
+  for (const timer of seen.timers) {
     const from = card.steps.find(({ id }) => id === timer.stepId);
-    const to = card.steps.find(({ id }) => id === timer.endsWith);
-    if (!from || !to || from.phase === to.phase) continue;
+    const end = card.steps.find(({ id }) => id === timer.endsWith);
+    if (!from || !end || from.phase === end.phase) continue;
+    const to = phaseAfter(card, from.phase, seen);
+    if (to === null || hasBegun(card, to, seen, timer.startedAt)) continue;
     const known = found.get(from.phase);
     if (known) known.timers.push(timer);
     else found.set(from.phase, { from, to, timers: [timer] });
@@ -95,9 +102,9 @@ function crossings(card: Card, timers: readonly RunTimer[]) {
 
 /** Clocks that end in another phase keep it shut before their time, and after. */
 function clockHolds(card: Card, state: RunState, seen: Seen): BareHold[] {
-  return crossings(card, seen.timers).flatMap(({ from, to, timers }): BareHold[] => {
-    const before = [to.phase];
-    const name = phaseNames[to.phase];
+  return crossings(card, seen).flatMap(({ from, to, timers }): BareHold[] => {
+    const before = [to];
+    const name = phaseNames[to];
     const startedAt = Math.max(...timers.map((timer) => timer.startedAt));
     const where = byTouch(from.phase);
     const isFirm = where !== null && isReady(lastTouch(state, where, startedAt)?.body.word);
@@ -128,9 +135,10 @@ function clockHolds(card: Card, state: RunState, seen: Seen): BareHold[] {
 
 /** Gel coat takes the next layer when nothing stays on the finger. */
 function touchHold(card: Card, state: RunState, seen: Seen): BareHold[] {
-  const before = phaseAfter(card, 'gelCoat');
-  if (before === null || hasBegun(card, before, seen)) return [];
-  const passes = new Set(card.steps.filter(({ each }) => each === 'gelPass').map(({ id }) => id));
+  const before = phaseAfter(card, 'gelCoat', seen);
+  const passSteps = card.steps.filter(({ each }) => each === 'gelPass');
+  if (before === null || hasBegun(card, before, seen) || isLeftOut(passSteps, seen)) return [];
+  const passes = new Set(passSteps.map(({ id }) => id));
   const lastPass = state.entries
     .filter(isOf('done'))
     .filter(({ body }) => passes.has(body.stepId))

@@ -3,7 +3,8 @@ import type { EntryBody } from '@wick/contract/run/run';
 import fc from 'fast-check';
 import { newEntrySchema } from '@wick/contract/run/run';
 import { runStateOf } from '../run/state.ts';
-import { heldBy, openTicks, waitsFor } from './progress.ts';
+import { clocksEndedBy, heldBy, openTicks, waitsFor } from './progress.ts';
+import type { CardStep } from './step.ts';
 import { combReadings, combsWanted, filmAfter } from './surface.ts';
 import { makeCard, minuteOf, START, workedRun } from './test/worked-run.ts';
 
@@ -79,6 +80,41 @@ describe('hold points', () => {
     // Its clock says 25 minutes at 20 C, the finger says now: the finger outranks it.
     run.say(97, { kind: 'touched', where: 'gelCoat', word: 'noTransfer' });
     expect(held(98)).toBeNull();
+  });
+
+  test('leaving steps out opens nothing behind them: what waited for one waits before the next', () => {
+    const skip = (run: ReturnType<typeof workedRun>, minute: number, of: (step: CardStep) => boolean) => {
+      for (const { id, phase, title } of spinner.steps.filter(of))
+        run.say(minute, { kind: 'skipped', stepId: id, phase, title, why: 'not today' });
+    };
+    // The first pass left out, the window of the release still closes on the second.
+    const one = coated();
+    skip(one, 40, ({ id }) => id === 'gel-pass:1');
+    expect(heldBy(one.at(41), 'gelCoat')).toBeNull();
+    expect(heldBy(one.at(92), 'gelCoat')?.id).toBe('late-release');
+    // The second laid on ends that clock in the place of the first.
+    const second = spinner.steps.find(({ id }) => id === 'gel-pass:2')!;
+    expect(clocksEndedBy(spinner, one.at(50), second)).toHaveLength(2);
+    one.do(50, 'gel-pass:2');
+    expect(heldBy(one.at(92), 'gelCoat')).toBeNull();
+    // No gel coat at all: the same window is that of the skin coat, and of no gel coat nothing comes off.
+    const none = coated();
+    skip(none, 40, ({ phase }) => phase === 'gelCoat');
+    expect(heldBy(none.at(41), 'barrier')).toBeNull();
+    expect(heldBy(none.at(92), 'barrier')?.id).toBe('late-release');
+    // Release not finished, and the first step after it left out.
+    const early = workedRun(spinner);
+    skip(early, 1, ({ id }) => id === 'gel-pass:1');
+    expect(heldBy(early.at(2), 'gelCoat')?.id).toBe('released');
+    // The skin coat left out: lay-up waits for the finger.
+    const soft = gelled();
+    skip(soft, 50, ({ phase }) => phase === 'barrier');
+    expect(heldBy(soft.at(51), 'layUp')).not.toBeNull();
+    soft.say(52, { kind: 'touched', where: 'gelCoat', word: 'tacky' });
+    expect(heldBy(soft.at(53), 'layUp')).toBeNull();
+    const nameless = { id: 'x', at: new Date(START).toISOString(), by: '' };
+    const left: EntryBody = { kind: 'skipped', stepId: 'a', phase: 'bag', title: '', why: 'not today' };
+    expect(newEntrySchema.safeParse({ ...nameless, body: left }).error!.message).toContain('needs a name');
   });
 
   test('nothing is mixed before a drop test has passed, nor after air was let in again', () => {

@@ -55,11 +55,12 @@ export function progressOf(card: Card, state: RunState, request: ProgressRequest
     );
   }
   const settled = new Set(steps.keys());
+  const doneAt = new Map([...steps].flatMap(([id, { done }]) => (done ? [[id, done.at] as const] : [])));
   const timers = timersOf(state.entries, request.now, request.temperature);
   const next = card.steps.find(({ id }) => !settled.has(id)) ?? null;
   return {
     ...{ steps, settled, next, timers },
-    holds: holdsOf(card, state, { settled, timers }),
+    holds: holdsOf(card, state, { settled, doneAt, timers }),
     expected: expectedTimes(card, { settled, timers }, request),
   };
 }
@@ -109,6 +110,17 @@ export const waitsFor = (step: CardStep, settled: ReadonlySet<string>, tickId: s
 /** Ticks of a step that nobody has made yet. */
 export const openTicks = ({ ticks }: CardStep, settled: ReadonlySet<string>) =>
   ticks.filter(({ id }) => !settled.has(id));
+
+/** Clocks that were to end with a step which was left out, and end with this one of its phase in its place. */
+export const clocksEndedBy = (card: Card, { timers, settled }: Progress, step: CardStep): readonly string[] =>
+  timers
+    .filter(({ endsWith, stepId }) => {
+      const [from, end] = [stepId, endsWith].map((id) => card.steps.find((own) => own.id === id));
+      return (
+        end !== undefined && settled.has(end.id) && end.phase === step.phase && from?.phase !== step.phase
+      );
+    })
+    .map(({ id }) => id);
 
 /** What is written down when a step is done: that, and the clocks that it starts. */
 export function doneBodies(step: CardStep, activationEnergy: number): EntryBody[] {

@@ -76,19 +76,28 @@ test('of a step that is done once more the last clock counts; one whose step was
   expect(timersAt(run, 81)).toEqual([]);
 });
 
-test('a clock ends with the step that it waited for, whether that is done or left out', () => {
+test('a clock ends with the step that it waited for; left out, that ends it between coats of one kind alone', () => {
   const run = workedRun(card);
   run.do(0, 'coat:wax-5');
   run.do(20, 'gel-pass:1');
   expect(timersAt(run, 21)).toEqual([]);
   run.do(22, 'gel-pass:4');
   expect(timersAt(run, 23).map(({ word }) => word)).toEqual(['Gel coat is firm enough']);
+  // The skin coat is left out: lay-up waits for the gel coat all the same.
   run.say(24, {
-    kind: 'skipped',
-    stepId: 'barrier',
-    phase: 'barrier',
+    ...{ kind: 'skipped', stepId: 'barrier', phase: 'barrier' },
     title: 'Skin coat',
     why: 'none today',
   });
-  expect(timersAt(run, 25)).toEqual([]);
+  expect(timersAt(run, 25)).toHaveLength(1);
+  // Between coats of one kind the next one ends it either way.
+  const coats = workedRun(card);
+  coats.do(0, 'coat:wax-1');
+  expect(timersAt(coats, 1).map(({ endsWith }) => endsWith)).toEqual(['coat:wax-2', 'coat:wax-2']);
+  coats.say(2, {
+    ...{ kind: 'skipped', stepId: 'coat:wax-2', phase: 'release' },
+    title: 'Wax',
+    why: 'enough',
+  });
+  expect(timersAt(coats, 3)).toEqual([]);
 });

@@ -32,14 +32,19 @@ function warmthOf(entries: readonly Entry[], usual: number): Warmth {
       };
 }
 
+/** Of several steps that are one of the library's, its id. */
+const kindOf = (stepId: string): string => stepId.split(':')[0]!;
+
 /**
- * Clocks that nothing has ended yet. Of a step done once more the last clock counts; one whose step no longer counts as done has gone
+ * Clocks that nothing has ended yet. One that leads to another kind of work goes on where that is left out: what comes after waits for it. Of a step done once more the last clock counts; one whose step no longer counts as done has gone
  * with it.
  * @param entries that count, in the order of their times
  */
 export function runningTimers(entries: readonly Entry[]): EntryOf<'timer'>[] {
   const settled = entries.flatMap(({ at, body }) =>
-    body.kind === 'done' || body.kind === 'skipped' ? [{ stepId: body.stepId, at: Date.parse(at) }] : [],
+    body.kind === 'done' || body.kind === 'skipped'
+      ? [{ stepId: body.stepId, at: Date.parse(at), isDone: body.kind === 'done' }]
+      : [],
   );
   const ended = new Set(entries.filter(isOf('timerEnds')).map(({ body }) => body.timerId));
   const last = new Map<string, EntryOf<'timer'>>();
@@ -48,7 +53,10 @@ export function runningTimers(entries: readonly Entry[]): EntryOf<'timer'>[] {
   return [...last.values()].filter(({ id, at, body: { stepId, endsWith } }) => {
     if (ended.has(id)) return false;
     if (stepId !== null && !settled.some((one) => one.stepId === stepId)) return false;
-    return !settled.some((one) => one.stepId === endsWith && one.at >= Date.parse(at));
+    const isSibling = endsWith !== null && stepId !== null && kindOf(endsWith) === kindOf(stepId);
+    return !settled.some(
+      (one) => one.stepId === endsWith && one.at >= Date.parse(at) && (one.isDone || isSibling),
+    );
   });
 }
 

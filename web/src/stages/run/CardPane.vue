@@ -3,7 +3,7 @@ import type { Phase } from '@wick/contract/steps';
 import { applicationWords, releaseFaults } from '@wick/plan/card/release';
 import { Button, Input } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { useCard, useSession } from '../../compute/use-desk.ts';
+import { useCard, useRun, useSession } from '../../compute/use-desk.ts';
 import NextStep from './NextStep.vue';
 import PhaseStrip from './PhaseStrip.vue';
 import StepRow from './StepRow.vue';
@@ -11,6 +11,7 @@ import { useWork } from './use-work.ts';
 
 /** The card: what is next, large; every phase; the steps of the one that is looked at. */
 const job = useSession();
+const run = useRun();
 const work = useCard();
 const { isBegun, isSettled, leaveOutAll } = useWork();
 const card = computed(() => work.card!);
@@ -30,6 +31,7 @@ const notes = computed(() => {
   return [...releaseFaults(card.value.recipe, mould), ...(application ? [application] : [])];
 });
 
+const isNamed = computed(() => run.by.trim() !== '');
 const why = ref<string | null>(null);
 async function leaveOut() {
   await leaveOutAll(open.value, why.value!.trim());
@@ -58,7 +60,8 @@ async function leaveOut() {
           aria-label="Why they are left out"
           :maxlength="300"
         />
-        <Button html-type="submit" :disabled="why.trim().length < 3">Leave them out</Button>
+        <Button html-type="submit" :disabled="why.trim().length < 3 || !isNamed">Leave them out</Button>
+        <span v-if="!isNamed" class="note">Type your name above: whoever leaves a step out has one.</span>
       </form>
       <p v-for="note in notes" :key="note" class="note">{{ note }}</p>
       <ol>

@@ -3,7 +3,7 @@ import { heldBy } from '@wick/plan/card/progress';
 import { phaseNames, stepTitle, type CardStep, type Wait } from '@wick/plan/card/step';
 import { Button, Input } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { useCard, useSession } from '../../compute/use-desk.ts';
+import { useCard, useRun, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import HoldPanel from '../common/HoldPanel.vue';
 import CornerTicks from './CornerTicks.vue';
@@ -15,6 +15,7 @@ import { useWork } from './use-work.ts';
 /** One step across the screen: what, why, with what, what can hurt; done by one tap. */
 const props = defineProps<{ step: CardStep | null }>();
 const job = useSession();
+const run = useRun();
 const work = useCard();
 const shop = useShopStore();
 const { finish, finishAgain, leaveOut, openOf } = useWork();
@@ -66,6 +67,7 @@ const touches = computed(
       props.step?.id ?? ''
     ] ?? null,
 );
+const isNamed = computed(() => run.by.trim() !== '');
 const why = ref<string | null>(null);
 async function skip() {
   await leaveOut(props.step!, why.value!.trim());
@@ -113,7 +115,8 @@ async function skip() {
           aria-label="Why it is left out"
           :maxlength="300"
         />
-        <Button html-type="submit" :disabled="why.trim().length < 3">Leave it out</Button>
+        <Button html-type="submit" :disabled="why.trim().length < 3 || !isNamed">Leave it out</Button>
+        <span v-if="!isNamed" class="early">Type your name above: whoever leaves a step out has one.</span>
       </form>
     </template>
   </section>

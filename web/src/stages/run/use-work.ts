@@ -1,5 +1,5 @@
 import type { EntryBody } from '@wick/contract/run/run';
-import { doneBodies, openTicks } from '@wick/plan/card/progress';
+import { clocksEndedBy, doneBodies, openTicks } from '@wick/plan/card/progress';
 import { stepTitle, type CardStep, type Tick } from '@wick/plan/card/step';
 import { computed } from 'vue';
 import { useCard, useRun } from '../../compute/use-desk.ts';
@@ -15,7 +15,9 @@ export function useWork() {
   const bodyOf = (step: CardStep): EntryBody[] => doneBodies(step, work.basis?.steps.activationEnergy ?? 0);
 
   async function finish(step: CardStep): Promise<void> {
+    const ended = work.card && work.progress ? clocksEndedBy(work.card, work.progress, step) : [];
     for (const body of bodyOf(step)) await run.say(body);
+    for (const timerId of ended) await run.say({ kind: 'timerEnds', timerId });
   }
   /** A step that was done before, done once more: its clocks begin anew. */
   async function finishAgain(id: string): Promise<void> {
