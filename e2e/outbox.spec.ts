@@ -45,16 +45,17 @@ function aDevice(url: string, runId: string, name: string) {
     return opened;
   }
   let outbox = open();
+  let onDevice: Promise<unknown> = Promise.resolve();
   return {
     say: (n: number) =>
-      outbox.say(runId, {
+      (onDevice = outbox.say(runId, {
         ...{ id: `${name}-${n}`, at: new Date().toISOString(), by: name },
         body: { kind: 'note', text: `${name} ${n}` },
-      }),
+      })),
     setCut: (to: boolean) => (isCut = to),
     /** The page is loaded anew, once what was said is on the device. */
     async reload() {
-      await pause(60);
+      await onDevice;
       outbox.stop();
       outbox = open();
     },

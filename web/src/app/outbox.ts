@@ -13,5 +13,9 @@ export const outbox = createOutbox({
 });
 export const { copies } = stores;
 
+/** What a page that was closed since has left behind is looked for so often, ms. */
+const LOOK_EVERY = 15_000;
+
 outbox.flush();
+setInterval(() => outbox.flush(), LOOK_EVERY);
 window.addEventListener('online', () => outbox.flush());

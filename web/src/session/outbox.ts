@@ -58,8 +58,9 @@ export function createOutbox({ entries, photos, send, sendPhoto, isPassing }: Ou
     waitingPhotos: taken.waiting,
     refusal: computed(() => written.refusal.value ?? taken.refusal.value),
     isOnDevice: computed(() => written.isOnDevice.value && taken.isOnDevice.value),
-    say: (runId: string, entry: NewEntry): void => written.add({ runId, entry }),
-    takePhoto: (photo: WaitingPhoto): void => taken.add(photo),
+    /** @returns once it is on the device */
+    say: (runId: string, entry: NewEntry): Promise<unknown> => written.add({ runId, entry }),
+    takePhoto: (photo: WaitingPhoto): void => void taken.add(photo),
     flush(): void {
       void written.flush();
       void taken.flush();

@@ -95,7 +95,7 @@ describe('the outbox', () => {
       let outbox = open();
       for (let n = 0; n < 60; n++) {
         // Of two runs, as they come.
-        outbox.say(n % 7 === 3 ? 'other' : 'r', note(`n${n}`));
+        void outbox.say(n % 7 === 3 ? 'other' : 'r', note(`n${n}`));
         await settle(300 * random());
         if (random() < 0.1) {
           // The page is loaded anew: what waits is still there.
@@ -115,6 +115,22 @@ describe('the outbox', () => {
     }
   });
 
+  test('what another page left behind since is taken up and sent, before what is said here', async () => {
+    const server = aServer();
+    const entries = aStore<WaitingEntry>();
+    const send = async (id: string, list: NewEntry[]) => server.keep(id, list);
+    const outbox = createOutbox({ entries, photos: aStore(), send, sendPhoto: noPhoto, isPassing });
+    await settle(10);
+    void entries.add({ runId: 'r', entry: note('left') });
+    await settle(10);
+    outbox.flush();
+    await settle(10);
+    void outbox.say('r', note('own'));
+    await settle(10);
+    expect(server.kept.map(({ id }) => id)).toEqual(['left', 'own']);
+    expect([outbox.waitingCount.value, entries.items]).toEqual([0, []]);
+  });
+
   test('one that is refused is named and does not hold up the others', async () => {
     const server = aServer();
     let isDown = true;
@@ -130,7 +146,7 @@ describe('the outbox', () => {
       sendPhoto: noPhoto,
       isPassing,
     });
-    for (const id of ['a', 'odd', 'b']) outbox.say('r', note(id));
+    for (const id of ['a', 'odd', 'b']) void outbox.say('r', note(id));
     await settle(10);
     expect(outbox.waitingEntries.value).toHaveLength(3);
     isDown = false;
@@ -147,7 +163,7 @@ describe('the outbox', () => {
       const server = aServer();
       const send = async (id: string, list: NewEntry[]) => server.keep(id, list);
       const outbox = createOutbox({ entries, photos: aStore(), send, sendPhoto: noPhoto, isPassing });
-      outbox.say('r', note('a'));
+      void outbox.say('r', note('a'));
       await settle(10);
       expect(server.kept).toHaveLength(1);
       expect(outbox.isOnDevice.value).toBe(false);
@@ -169,7 +185,7 @@ describe('the outbox', () => {
       },
     });
     for (const photoId of ['p1', 'p2']) outbox.takePhoto({ runId: 'r', photoId, picture: new Blob(['x']) });
-    outbox.say('r', note('a'));
+    void outbox.say('r', note('a'));
     await settle(1000);
     expect([server.kept.length, outbox.waitingCount.value]).toEqual([1, 2]);
     isDown = false;

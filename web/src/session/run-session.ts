@@ -163,7 +163,7 @@ export function createRunSession(jobId: string, parts: RunParts) {
       by: parts.name.value,
       body,
     };
-    outbox.say(run.value!.id, entry);
+    void outbox.say(run.value!.id, entry);
     return entry.id;
   }
 

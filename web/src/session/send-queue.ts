@@ -31,12 +31,12 @@ export function createSendQueue<T>({ store, idOf, together, send, isPassing }: Q
   let isSending = false;
   let isStopped = false;
   let again: ReturnType<typeof setTimeout> | undefined;
-  const loading = load();
+  const loading = takeUp();
   /** One after the other, so that they stand there as they were said. */
   let adding: Promise<unknown> = loading;
 
-  /** What an earlier page left behind goes first. */
-  async function load(): Promise<void> {
+  /** What an earlier page left behind, or another one that was closed since, goes first. */
+  async function takeUp(): Promise<void> {
     try {
       const left = (await store.all()).filter(({ value }) => !keys.has(idOf(value)));
       for (const { key, value } of left) keys.set(idOf(value), Promise.resolve(key));
@@ -46,7 +46,8 @@ export function createSendQueue<T>({ store, idOf, together, send, isPassing }: Q
     }
   }
 
-  function add(value: T): void {
+  /** @returns once it is on the device */
+  function add(value: T): Promise<unknown> {
     const kept = adding
       .then(() => store.add(value))
       .catch(() => {
@@ -57,6 +58,7 @@ export function createSendQueue<T>({ store, idOf, together, send, isPassing }: Q
     keys.set(idOf(value), kept);
     waiting.value = [...waiting.value, value];
     void flush();
+    return kept;
   }
 
   /** Answered: it waits no more, here and on the device. */
@@ -64,8 +66,9 @@ export function createSendQueue<T>({ store, idOf, together, send, isPassing }: Q
     const ids = new Set(values.map(idOf));
     waiting.value = waiting.value.filter((value) => !ids.has(idOf(value)));
     const found = await Promise.all([...ids].map((id) => keys.get(id)));
-    ids.forEach((id) => keys.delete(id));
     await store.remove(found.filter((key) => key != null)).catch(() => undefined);
+    // Known until then: it is not taken up again.
+    ids.forEach((id) => keys.delete(id));
   }
 
   /** @returns whether there was an answer */
@@ -95,6 +98,7 @@ export function createSendQueue<T>({ store, idOf, together, send, isPassing }: Q
     isSending = true;
     clearTimeout(again);
     await loading;
+    await takeUp();
     while (waiting.value.length > 0 && !isStopped)
       if (!(await sendSome(waiting.value.slice(0, Math.max(1, together(waiting.value)))))) {
         again = setTimeout(() => void flush(), AGAIN_AFTER);
