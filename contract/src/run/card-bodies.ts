@@ -7,7 +7,13 @@ import { runId } from './parts.ts';
 
 /** A step of the card, by its place in the plan and as it was worded. */
 const stepId = z.string().min(1).max(120);
-const title = z.string().max(200);
+/** Letters of a title, a caption or one difference; of a reason at least. */
+export const LONGEST_TITLE = 200;
+export const SHORTEST_REASON = 3;
+/** Differences that are written down of a newer plan. */
+export const MOST_DIFFERENCES = 100;
+const title = z.string().max(LONGEST_TITLE);
+const reason = (of: string) => z.string().trim().min(SHORTEST_REASON, `${of} needs a reason`).max(300);
 const duration = quantity('duration', { atLeast: 0, below: 1e7 });
 
 /** What a finger says of a surface. */
@@ -20,14 +26,14 @@ export const cardBodies = [
   z.strictObject({
     kind: z.literal('skipped'),
     ...{ stepId, phase: z.enum(phases), title },
-    why: z.string().trim().min(3, 'leaving a step out needs a reason').max(300),
+    why: reason('leaving a step out'),
   }),
   /** Somebody goes on past a hold point, by name and for a reason. */
   z.strictObject({
     kind: z.literal('overruled'),
     holdId: z.string().min(1).max(60),
     title,
-    why: z.string().trim().min(3, 'going on past a hold point needs a reason').max(300),
+    why: reason('going on past a hold point'),
   }),
   /** A clock that runs from this entry on: when it is time, by when it is too late, and how it slides with temperature. */
   z.strictObject({
@@ -71,13 +77,13 @@ export const cardBodies = [
     kind: z.literal('photo'),
     photoId: runId,
     stepId: stepId.nullable(),
-    caption: z.string().trim().max(200),
+    caption: z.string().trim().max(LONGEST_TITLE),
   }),
   /** The run goes on by a newer plan. */
   z.strictObject({
     kind: z.literal('planTaken'),
     number: z.number().int().min(1).max(1000),
-    differences: z.array(z.string().max(200)).max(100),
+    differences: z.array(z.string().max(LONGEST_TITLE)).max(MOST_DIFFERENCES),
   }),
 ] as const;
 

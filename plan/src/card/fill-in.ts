@@ -1,15 +1,13 @@
 import type { Shop } from '@wick/contract/shop';
 import type { Step } from '@wick/contract/steps';
 import type { Point } from '@wick/core/geometry/polygon';
-import { formatQuantity } from '@wick/core/units/format';
 import { bagOf } from '../bag/bag.ts';
-import type { QuantityName } from '@wick/core/units/quantities';
-import { quantityOf } from '@wick/core/units/quantities';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { plyCutsOf } from '../laminate/ply-book.ts';
 import { booksOf } from '../laminate/books.ts';
 import { valveScript } from '../layout/valve-script.ts';
+import { shownIn } from '../shop/units.ts';
 import { layerWord } from '../stack/kinds.ts';
 import type { Tick, Wait } from './step.ts';
 import { cornersUnder, cornerTicks } from './corners.ts';
@@ -39,8 +37,6 @@ const filled = (key: string, what: string, changes: Partial<Filled> = {}): Fille
   ...changes,
 });
 const degrees = (angle: number) => `${Math.round((angle * 180) / Math.PI)}°`;
-const shower = (shop: Shop) => (value: number, name: QuantityName) =>
-  formatQuantity(value, name, shop.units[name] ?? quantityOf(name).usual);
 
 /** Everything that a job has for a kind of step, in the order of work. */
 export function fillIn(each: Step['each'], from: From): Filled[] {
@@ -76,7 +72,7 @@ const fillers: Readonly<Record<Step['each'], (from: From) => Filled[]>> = {
   pleat: ({ job, shop }) =>
     bagOf(job, shop).pleats.map(({ name, height, place, featureId }, n) =>
       filled(String(n + 1), `${n + 1}: ${name}`, {
-        detail: `${shower(shop)(height, 'length')} high`,
+        detail: `${shownIn(shop)(height, 'length')} high`,
         aboutId: featureId,
         places: [place],
       }),
@@ -90,7 +86,7 @@ const fillers: Readonly<Record<Step['each'], (from: From) => Filled[]>> = {
       }),
     ),
   valve: ({ job, shop }) =>
-    valveScript(job, null, { clockTime: (time) => time, show: shower(shop) }).map(
+    valveScript(job, null, { clockTime: (time) => time, show: shownIn(shop) }).map(
       ({ lineId, actionId, order, cue }) =>
         filled(actionId ?? `${lineId}-start`, order, { detail: cue, aboutId: lineId }),
     ),
@@ -122,7 +118,7 @@ function coatStep({ name, number, count, haze, opens, closes, isLast }: LaidCoat
 function gelPasses({ prep: { gelCoat } }: LaidJob, shop: Shop): Filled[] {
   if (!gelCoat) return [];
   const { passes, name } = gelCoat;
-  const show = shower(shop);
+  const show = shownIn(shop);
   return Array.from({ length: passes }, (_, n) => {
     const { low, high } = filmAfter(gelCoat, n + 1);
     return filled(String(n + 1), `pass ${n + 1} of ${passes}`, {

@@ -125,7 +125,7 @@ export const clocksEndedBy = (card: Card, { timers, settled }: Progress, step: C
 /** What is written down when a step is done: that, and the clocks that it starts. */
 export function doneBodies(step: CardStep, activationEnergy: number): EntryBody[] {
   return [
-    { kind: 'done', stepId: step.id, phase: step.phase, title: stepTitle(step).slice(0, 200) },
+    { kind: 'done', stepId: step.id, phase: step.phase, title: stepTitle(step) },
     ...step.waits.map(({ word, opens, closes, temperature, endsWith }): EntryBody => ({
       ...{ kind: 'timer', word, stepId: step.id, endsWith, opens, closes },
       slides: temperature === null ? null : { temperature, activationEnergy },

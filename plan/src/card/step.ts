@@ -1,3 +1,4 @@
+import { LONGEST_TITLE } from '@wick/contract/run/card-bodies';
 import type { Phase, ReleaseRecipe, Step } from '@wick/contract/steps';
 import type { Point } from '@wick/core/geometry/polygon';
 
@@ -73,4 +74,4 @@ export const phaseNames: Readonly<Record<Phase, string>> = {
 
 /** How a step is called in the log and on paper. */
 export const stepTitle = ({ title, what }: Pick<CardStep, 'title' | 'what'>): string =>
-  what === '' ? title : `${title} ${what}`;
+  (what === '' ? title : `${title} ${what}`).slice(0, LONGEST_TITLE);

@@ -70,7 +70,8 @@ export function createCard({ session, shop }: Desk, run: RunSession, plans: Card
     basis.value && card.value
       ? progressOf(card.value, run.state.value, {
           now: now.value,
-          temperature: basis.value.shop.temperature,
+          // As the server has it that calls the clocks: the workshop of today, not of the plan.
+          temperature: shop.shop.temperature,
           activationEnergy: basis.value.steps.activationEnergy,
         })
       : null,

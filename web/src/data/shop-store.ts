@@ -1,6 +1,7 @@
 import { ambientOf } from '@wick/plan/shop/ambient';
+import { shownIn, unitOf } from '@wick/plan/shop/units';
 import { formatQuantity } from '@wick/core/units/format';
-import { quantityOf, type QuantityName } from '@wick/core/units/quantities';
+import type { QuantityName } from '@wick/core/units/quantities';
 import { usualShop, type Shop } from '@wick/contract/shop';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
@@ -56,9 +57,8 @@ export const useShopStore = defineStore('shop', () => {
   }
 
   const ambient = computed(() => ambientOf(shop.value));
-  const unit = (name: QuantityName) => shop.value.units[name] ?? quantityOf(name).usual;
-  const show = (value: number | null | undefined, name: QuantityName) =>
-    formatQuantity(value, name, unit(name));
+  const unit = (name: QuantityName) => unitOf(shop.value, name);
+  const show = (value: number | null | undefined, name: QuantityName) => shownIn(shop.value)(value, name);
 
   /** Rolls and coils: metres or feet, after the unit that lengths are shown in. */
   const longUnit = computed(() => (['mm', 'cm', 'm'].includes(unit('length')) ? 'm' : 'ft'));

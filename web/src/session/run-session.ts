@@ -43,6 +43,7 @@ export type RunSession = ReturnType<typeof createRunSession>;
 const COPY_AFTER = 400;
 /** Entries that wait stand after those that are kept. */
 const WAITING = Number.MAX_SAFE_INTEGER;
+export const isWaiting = ({ order }: Pick<Entry, 'order'>): boolean => order === WAITING;
 
 /** The runs of a job, and the one that is looked at: what was said in it, here and on other screens. */
 export function createRunSession(jobId: string, parts: RunParts) {

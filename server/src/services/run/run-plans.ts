@@ -1,3 +1,4 @@
+import { LONGEST_TITLE, MOST_DIFFERENCES } from '@wick/contract/run/card-bodies';
 import type { RunPlan } from '@wick/contract/run/plan';
 import { shopSchema } from '@wick/contract/shop';
 import { differencesOf } from '@wick/plan/job/differences';
@@ -8,10 +9,6 @@ import type { RunService } from './run-service.ts';
 
 export type RunPlans = ReturnType<typeof createRunPlans>;
 type Frozen = Omit<RunPlan, 'number' | 'takenAt'>;
-
-/** Differences that are written into a run at most, and how long each. */
-const MOST_TOLD = 100;
-const LONGEST = 200;
 
 /** What runs are made by: frozen when they begin, and again only where somebody takes a newer plan. */
 export function createRunPlans(parts: {
@@ -60,8 +57,8 @@ export function createRunPlans(parts: {
       const added = await repo.addPlan(runId, before.number + 1, next);
       if (!added) return planOf(runId);
       const differences = differencesOf(before.job, next.job)
-        .map(({ where, what }) => [where, what].filter(Boolean).join(': ').slice(0, LONGEST))
-        .slice(0, MOST_TOLD);
+        .map(({ where, what }) => [where, what].filter(Boolean).join(': ').slice(0, LONGEST_TITLE))
+        .slice(0, MOST_DIFFERENCES);
       await runs.say(
         run,
         runs.now(run),

@@ -1,24 +1,21 @@
 <script setup lang="ts">
 import type { TakenItem } from '@wick/plan/takeoff/taken';
 import { phaseWords, unitWords } from '@wick/plan/takeoff/sheet';
-import { renderSVG } from 'uqr';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
+import CodePicture from '../../ui/CodePicture.vue';
 
 /** A label a thing, in order of use, each with the way back to the job. */
 defineProps<{ items: readonly TakenItem[] }>();
 const job = useSession();
-const picture = computed(() => {
-  const svg = renderSVG(`${location.origin}/jobs/${job.id}/stack?pane=take-off`, { border: 1 });
-  return `data:image/svg+xml,${encodeURIComponent(svg)}`;
-});
+const way = computed(() => `${location.origin}/jobs/${job.id}/stack?pane=take-off`);
 const amount = (value: number) => (Math.round(100 * value) / 100).toString();
 </script>
 
 <template>
   <div class="labels" data-testid="labels">
     <div v-for="(item, n) in items" :key="`${item.name} ${item.why}`" class="label">
-      <img :src="picture" alt="Way to the job" />
+      <CodePicture class="code" :text="way" label="Way to the job" :size="64" />
       <div>
         <b class="number">{{ n + 1 }}</b> {{ item.name }}<br />
         <span class="number">{{ amount(item.amount) }} {{ unitWords[item.unit] }}</span
@@ -43,7 +40,7 @@ const amount = (value: number) => (Math.round(100 * value) / 100).toString();
   font-size: 3.4mm;
   break-inside: avoid;
 }
-img {
+.code {
   width: 17mm;
   height: 17mm;
 }

@@ -1,49 +1,26 @@
 <script setup lang="ts">
-import { isQuiet, logWords, type LogWriting } from '@wick/plan/run/log-words';
-import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useRun, useSession } from '../../compute/use-desk.ts';
-import { useInstruments } from '../../data/instruments.ts';
-import { useShopStore } from '../../data/shop-store.ts';
-import Choice from '../../ui/Choice.vue';
-import { listPapers, usePaper } from './use-paper.ts';
+import { useLog } from '../../stages/run/use-log.ts';
+import ListBar from './ListBar.vue';
+import { usePaper } from './use-paper.ts';
 
 /** What was said in the run, on paper, in the order in which it happened. */
 const job = useSession();
 const run = useRun();
-const shop = useShopStore();
-const { list } = useInstruments();
 const { paperName, paper } = usePaper(true);
-const writing = computed((): LogWriting => ({
-  show: shop.show,
-  instrumentName: (id) => list.value.find((one) => one.id === id)?.name ?? 'Instrument',
-  find: (id) => run.entries.find((entry) => entry.id === id),
-}));
-const struck = computed(
-  () => new Set(run.entries.flatMap(({ body }) => (body.kind === 'struck' ? [body.entryId] : []))),
-);
-const lines = computed(() =>
-  run.entries
-    .filter((entry) => !isQuiet(entry))
-    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at) || a.order - b.order),
-);
+const { lines: all } = useLog();
+const lines = computed(() => all.value.filter(({ isSmall }) => !isSmall));
 const time = (at: string) => new Date(at).toLocaleString('sv-SE');
-const print = () => window.print();
 </script>
 
 <template>
-  <div class="tools bar">
-    <RouterLink :to="`/jobs/${job.id}/run?pane=log`">Back to the log</RouterLink>
-    <Choice
-      class="sheet-size"
-      :value="paperName"
-      :options="listPapers"
-      aria-label="Paper"
-      @change="paperName = String($event)"
-    />
-    <Button type="primary" :disabled="lines.length === 0" @click="print">Print</Button>
-    <span v-if="lines.length === 0" class="quiet">Nothing has been written down in this run.</span>
-  </div>
+  <ListBar
+    v-model="paperName"
+    :to="`/jobs/${job.id}/run?pane=log`"
+    back="Back to the log"
+    :waits-for="lines.length === 0 ? 'Nothing has been written down in this run.' : null"
+  />
   <main
     class="page flow list"
     data-testid="printed-log"
@@ -55,9 +32,9 @@ const print = () => window.print();
     </header>
     <table>
       <tbody>
-        <tr v-for="entry in lines" :key="entry.id" :class="{ struck: struck.has(entry.id) }">
+        <tr v-for="{ entry, words, isStruck } in lines" :key="entry.id" :class="{ struck: isStruck }">
           <td class="time">{{ time(entry.at) }}</td>
-          <td>{{ logWords(entry, writing) }}</td>
+          <td>{{ words }}</td>
           <td>{{ entry.by }}</td>
         </tr>
       </tbody>

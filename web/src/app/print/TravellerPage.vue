@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import { phaseNames, stepTitle } from '@wick/plan/card/step';
-import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useCard, useRun, useSession } from '../../compute/use-desk.ts';
 import { dayClock } from '../../ui/day-clock.ts';
-import Choice from '../../ui/Choice.vue';
 import CodePicture from '../../ui/CodePicture.vue';
-import { listPapers, usePaper } from './use-paper.ts';
+import ListBar from './ListBar.vue';
+import { usePaper } from './use-paper.ts';
 
 /** The card as a traveller: it goes with the part, and its boxes are ticked by pen. */
 const job = useSession();
@@ -25,22 +24,15 @@ const didOf = (id: string) => {
 };
 const holdsBefore = (phase: string) => work.progress?.holds.filter(({ before }) => before[0] === phase) ?? [];
 const link = computed(() => `${location.origin}/jobs/${job.id}/run`);
-const print = () => window.print();
 </script>
 
 <template>
-  <div class="tools bar">
-    <RouterLink :to="`/jobs/${job.id}/run`">Back to the card</RouterLink>
-    <Choice
-      class="sheet-size"
-      :value="paperName"
-      :options="listPapers"
-      aria-label="Paper"
-      @change="paperName = String($event)"
-    />
-    <Button type="primary" :disabled="!work.progress" @click="print">Print</Button>
-    <span v-if="!work.progress" class="quiet">{{ work.message ?? 'fetching the card …' }}</span>
-  </div>
+  <ListBar
+    v-model="paperName"
+    :to="`/jobs/${job.id}/run`"
+    back="Back to the card"
+    :waits-for="work.progress ? null : (work.message ?? 'fetching the card …')"
+  />
   <main
     v-if="work.card && work.progress"
     class="page flow list"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SHORTEST_REASON } from '@wick/contract/run/card-bodies';
 import type { Hold } from '@wick/plan/card/holds';
 import { Button, Input } from 'ant-design-vue';
 import { computed, ref } from 'vue';
@@ -12,7 +13,7 @@ const run = useRun();
 const isOpen = ref(false);
 const by = ref(run.by);
 const why = ref('');
-const isReady = computed(() => by.value.trim() !== '' && why.value.trim().length >= 3);
+const isReady = computed(() => by.value.trim() !== '' && why.value.trim().length >= SHORTEST_REASON);
 
 async function goOn() {
   keepOwnName(by.value);

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { Phase } from '@wick/contract/steps';
 import { applicationWords, releaseFaults } from '@wick/plan/card/release';
-import { Button, Input } from 'ant-design-vue';
+import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { useCard, useRun, useSession } from '../../compute/use-desk.ts';
+import { useCard, useSession } from '../../compute/use-desk.ts';
+import LeaveOutForm from './LeaveOutForm.vue';
 import NextStep from './NextStep.vue';
 import PhaseStrip from './PhaseStrip.vue';
 import StepRow from './StepRow.vue';
@@ -11,7 +12,6 @@ import { useWork } from './use-work.ts';
 
 /** The card: what is next, large; every phase; the steps of the one that is looked at. */
 const job = useSession();
-const run = useRun();
 const work = useCard();
 const { isBegun, isSettled, leaveOutAll } = useWork();
 const card = computed(() => work.card!);
@@ -31,11 +31,10 @@ const notes = computed(() => {
   return [...releaseFaults(card.value.recipe, mould), ...(application ? [application] : [])];
 });
 
-const isNamed = computed(() => run.by.trim() !== '');
-const why = ref<string | null>(null);
-async function leaveOut() {
-  await leaveOutAll(open.value, why.value!.trim());
-  why.value = null;
+const isLeaving = ref(false);
+async function leaveOut(why: string) {
+  await leaveOutAll(open.value, why);
+  isLeaving.value = false;
 }
 </script>
 
@@ -47,22 +46,17 @@ async function leaveOut() {
     <section v-if="shown" :aria-label="shown.name">
       <div class="top">
         <h2>{{ shown.name }}</h2>
-        <Button v-if="isBegun && open.length > 1" type="text" @click="why = why === null ? '' : null"
+        <Button v-if="isBegun && open.length > 1" type="text" @click="isLeaving = !isLeaving"
           >Leave out the {{ open.length }} that are open …</Button
         >
         <RouterLink :to="`/jobs/${job.id}/traveller`" class="print">Print the card</RouterLink>
       </div>
-      <form v-if="why !== null" class="why" @submit.prevent="leaveOut">
-        <Input
-          v-model:value="why"
-          size="large"
-          placeholder="why"
-          aria-label="Why they are left out"
-          :maxlength="300"
-        />
-        <Button html-type="submit" :disabled="why.trim().length < 3 || !isNamed">Leave them out</Button>
-        <span v-if="!isNamed" class="note">Type your name above: whoever leaves a step out has one.</span>
-      </form>
+      <LeaveOutForm
+        v-if="isLeaving"
+        label="Why they are left out"
+        button="Leave them out"
+        @leave="leaveOut"
+      />
       <p v-for="note in notes" :key="note" class="note">{{ note }}</p>
       <ol>
         <StepRow v-for="step in shown.steps" :key="step.id" :step="step" />
@@ -86,11 +80,6 @@ h2 {
   min-height: 44px;
   display: inline-flex;
   align-items: center;
-}
-.why {
-  display: flex;
-  gap: 10px;
-  margin-bottom: 6px;
 }
 .note {
   margin: 0 0 6px;

@@ -1,46 +1,36 @@
 <script setup lang="ts">
-import { isQuiet, logWords, type LogWriting } from '@wick/plan/run/log-words';
+import type { Entry } from '@wick/contract/run/run';
 import { logCsv, logJson } from '@wick/plan/run/log-out';
 import { Button, Input } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useRun, useSession } from '../../compute/use-desk.ts';
-import { useInstruments } from '../../data/instruments.ts';
-import { useShopStore } from '../../data/shop-store.ts';
+import { isWaiting } from '../../session/run-session.ts';
 import { dayClockFine } from '../../ui/day-clock.ts';
 import { saveFile } from '../../ui/save-file.ts';
 import LogPicture from './LogPicture.vue';
 import PictureButton from './PictureButton.vue';
+import { useLog } from './use-log.ts';
 
 /** All that was said in the run, the newest first; a mistake is struck out and stays. */
 const run = useRun();
 const job = useSession();
-const shop = useShopStore();
-const { list } = useInstruments();
 const search = ref('');
 const showsAll = ref(false);
 const note = ref('');
-const WAITING = Number.MAX_SAFE_INTEGER;
-const byId = computed(() => new Map(run.entries.map((entry) => [entry.id, entry])));
-const writing = computed((): LogWriting => ({
-  show: shop.show,
-  instrumentName: (id) => list.value.find((one) => one.id === id)?.name ?? 'Instrument',
-  find: (id) => byId.value.get(id),
-}));
-const struck = computed(
-  () => new Set(run.entries.flatMap(({ body }) => (body.kind === 'struck' ? [body.entryId] : []))),
-);
+const { lines: all, writing } = useLog();
 const lines = computed(() =>
-  run.entries
-    .filter((entry) => showsAll.value || !isQuiet(entry))
-    .map((entry) => ({ entry, words: logWords(entry, writing.value) }))
+  all.value
+    .filter(({ isSmall }) => showsAll.value || !isSmall)
     .filter(({ entry, words }) =>
       `${words} ${entry.by}`.toLowerCase().includes(search.value.trim().toLowerCase()),
     )
-    .sort((a, b) => Date.parse(b.entry.at) - Date.parse(a.entry.at) || b.entry.order - a.entry.order),
+    .toReversed(),
 );
+/** Written down so much later than it happened, ms, that it is worth saying. */
+const LATE = 60_000;
 const time = (at: string) => dayClockFine(Date.parse(at));
-const isLate = ({ at, writtenAt, order }: { at: string; writtenAt: string; order: number }) =>
-  order !== WAITING && run.run?.speed === 1 && Date.parse(writtenAt) - Date.parse(at) > 60_000;
+const isLate = (entry: Entry) =>
+  !isWaiting(entry) && run.run?.speed === 1 && Date.parse(entry.writtenAt) - Date.parse(entry.at) > LATE;
 async function say() {
   if (note.value.trim() === '') return;
   await run.say({ kind: 'note', text: note.value.trim() });
@@ -78,7 +68,7 @@ const json = () =>
       {{ run.entries.length === 0 ? 'Nothing has been written down yet.' : 'Nothing here has these words.' }}
     </p>
     <ol data-testid="log">
-      <li v-for="{ entry, words } in lines" :key="entry.id" :class="{ struck: struck.has(entry.id) }">
+      <li v-for="{ entry, words, isStruck } in lines" :key="entry.id" :class="{ struck: isStruck }">
         <b class="number">{{ time(entry.at) }}</b>
         <span class="words">
           {{ words }}
@@ -90,13 +80,13 @@ const json = () =>
           <small v-if="isLate(entry)" class="quiet">written down at {{ time(entry.writtenAt) }}</small>
         </span>
         <span class="by quiet"
-          >{{ entry.by }}<template v-if="entry.order === WAITING"> · not sent yet</template
+          >{{ entry.by }}<template v-if="isWaiting(entry)"> · not sent yet</template
           ><template v-else-if="entry.device && entry.device !== 'this machine'">
             · {{ entry.device }}</template
           ></span
         >
         <Button
-          v-if="entry.body.kind !== 'struck' && !struck.has(entry.id) && entry.device !== 'server'"
+          v-if="entry.body.kind !== 'struck' && !isStruck && entry.device !== 'server'"
           size="small"
           type="text"
           @click="run.say({ kind: 'struck', entryId: entry.id, why: '' })"

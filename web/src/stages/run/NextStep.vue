@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { heldBy } from '@wick/plan/card/progress';
 import { phaseNames, stepTitle, type CardStep, type Wait } from '@wick/plan/card/step';
-import { Button, Input } from 'ant-design-vue';
+import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { useCard, useRun, useSession } from '../../compute/use-desk.ts';
+import { useCard, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import HoldPanel from '../common/HoldPanel.vue';
+import LeaveOutForm from './LeaveOutForm.vue';
 import CornerTicks from './CornerTicks.vue';
 import PictureButton from './PictureButton.vue';
 import TouchButtons from './TouchButtons.vue';
@@ -15,7 +16,6 @@ import { useWork } from './use-work.ts';
 /** One step across the screen: what, why, with what, what can hurt; done by one tap. */
 const props = defineProps<{ step: CardStep | null }>();
 const job = useSession();
-const run = useRun();
 const work = useCard();
 const shop = useShopStore();
 const { finish, finishAgain, leaveOut, openOf } = useWork();
@@ -67,11 +67,10 @@ const touches = computed(
       props.step?.id ?? ''
     ] ?? null,
 );
-const isNamed = computed(() => run.by.trim() !== '');
-const why = ref<string | null>(null);
-async function skip() {
-  await leaveOut(props.step!, why.value!.trim());
-  why.value = null;
+const isLeaving = ref(false);
+async function skip(why: string) {
+  await leaveOut(props.step!, why);
+  isLeaving.value = false;
 }
 </script>
 
@@ -105,19 +104,9 @@ async function skip() {
         }}</Button>
         <RouterLink v-if="place" :to="place.to" class="go">{{ place.label }}</RouterLink>
         <PictureButton :step-id="step.id" :caption="stepTitle(step)" :is-asked="step.photo" />
-        <Button @click="why = why === null ? '' : null">Leave it out …</Button>
+        <Button @click="isLeaving = !isLeaving">Leave it out …</Button>
       </div>
-      <form v-if="why !== null" class="buttons" @submit.prevent="skip">
-        <Input
-          v-model:value="why"
-          size="large"
-          placeholder="why"
-          aria-label="Why it is left out"
-          :maxlength="300"
-        />
-        <Button html-type="submit" :disabled="why.trim().length < 3 || !isNamed">Leave it out</Button>
-        <span v-if="!isNamed" class="early">Type your name above: whoever leaves a step out has one.</span>
-      </form>
+      <LeaveOutForm v-if="isLeaving" label="Why it is left out" button="Leave it out" @leave="skip" />
     </template>
   </section>
 </template>
@@ -166,8 +155,5 @@ p {
   display: inline-flex;
   align-items: center;
   padding: 0 8px;
-}
-form :deep(input) {
-  width: min(420px, 60vw);
 }
 </style>

@@ -17,7 +17,7 @@ async function take(event: Event) {
     message.value = null;
     await run.takePhoto(await scaledPicture(file), {
       stepId: props.stepId,
-      caption: props.caption.slice(0, 200),
+      caption: props.caption,
     });
   } catch (error) {
     message.value = (error as Error).message;

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { isOf } from '@wick/plan/run/state';
 import { computed } from 'vue';
-import { useCard, useRun } from '../../compute/use-desk.ts';
+import { useRun } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import { useInstruments } from '../../data/instruments.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 
 /** How warm it is where the part lies: clocks slide with it. From a thermometer, or typed. */
 const run = useRun();
-const work = useCard();
 const shop = useShopStore();
 const { list } = useInstruments();
 const told = computed(() => run.state.entries.filter(isOf('warmth')).at(-1)?.body ?? null);
@@ -27,7 +26,7 @@ const tell = (temperature: number | null) =>
       :model-value="told?.temperature ?? null"
       label="Temperature where the part lies"
       quantity="temperature"
-      :assumed="work.basis?.shop.temperature ?? shop.shop.temperature"
+      :assumed="shop.shop.temperature"
       :limits="{ above: 233, below: 473 }"
       @update:model-value="tell"
     />

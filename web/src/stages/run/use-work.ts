@@ -4,8 +4,6 @@ import { stepTitle, type CardStep, type Tick } from '@wick/plan/card/step';
 import { computed } from 'vue';
 import { useCard, useRun } from '../../compute/use-desk.ts';
 
-const TITLE = 200;
-
 /** Work by the card: what is written down when somebody taps. */
 export function useWork() {
   const run = useRun();
@@ -25,7 +23,7 @@ export function useWork() {
     if (step) await finish(step);
   }
   async function tick(step: CardStep, { id, what }: Tick): Promise<void> {
-    const title = `${what}: pressed in, ${step.what}`.slice(0, TITLE);
+    const title = stepTitle({ title: `${what}: pressed in,`, what: step.what });
     await run.say({ kind: 'done', stepId: id, phase: step.phase, title });
   }
   const leaveOut = (step: CardStep, why: string) =>
@@ -33,7 +31,7 @@ export function useWork() {
       kind: 'skipped',
       stepId: step.id,
       phase: step.phase,
-      title: stepTitle(step).slice(0, TITLE),
+      title: stepTitle(step),
       why,
     });
   async function leaveOutAll(steps: readonly CardStep[], why: string): Promise<void> {
