@@ -102,6 +102,10 @@ describe('hold points', () => {
     skip(none, 40, ({ phase }) => phase === 'gelCoat');
     expect(heldBy(none.at(41), 'barrier')).toBeNull();
     expect(heldBy(none.at(92), 'barrier')?.id).toBe('late-release');
+    // Begun in time it ends the clocks of the release.
+    const [skin] = spinner.steps.filter(({ phase }) => phase === 'barrier');
+    expect(clocksEndedBy(spinner, none.at(50), skin!)).toHaveLength(2);
+    expect(clocksEndedBy(spinner, none.at(50), spinner.steps[0]!)).toEqual([]);
     // Release not finished, and the first step after it left out.
     const early = workedRun(spinner);
     skip(early, 1, ({ id }) => id === 'gel-pass:1');

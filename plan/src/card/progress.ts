@@ -111,16 +111,19 @@ export const waitsFor = (step: CardStep, settled: ReadonlySet<string>, tickId: s
 export const openTicks = ({ ticks }: CardStep, settled: ReadonlySet<string>) =>
   ticks.filter(({ id }) => !settled.has(id));
 
-/** Clocks that were to end with a step which was left out, and end with this one of its phase in its place. */
-export const clocksEndedBy = (card: Card, { timers, settled }: Progress, step: CardStep): readonly string[] =>
-  timers
-    .filter(({ endsWith, stepId }) => {
-      const [from, end] = [stepId, endsWith].map((id) => card.steps.find((own) => own.id === id));
+/** Clocks that were to end with a step which was left out: the next that is done after it, in its phase or a later one, ends them. */
+export function clocksEndedBy(card: Card, { timers, settled }: Progress, step: CardStep): readonly string[] {
+  const placeOf = (id: string | null) => card.steps.findIndex((own) => own.id === id);
+  const at = placeOf(step.id);
+  return timers
+    .filter(({ stepId, endsWith }) => {
+      const end = placeOf(endsWith);
       return (
-        end !== undefined && settled.has(end.id) && end.phase === step.phase && from?.phase !== step.phase
+        end >= 0 && end < at && settled.has(endsWith!) && card.steps[placeOf(stepId)]?.phase !== step.phase
       );
     })
     .map(({ id }) => id);
+}
 
 /** What is written down when a step is done: that, and the clocks that it starts. */
 export function doneBodies(step: CardStep, activationEnergy: number): EntryBody[] {

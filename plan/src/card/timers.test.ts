@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { EntryBody } from '@wick/contract/run/run';
 import { runStateOf } from '../run/state.ts';
-import { duesOf, timersOf } from './timers.ts';
+import { duesOf, isTimed, timersOf } from './timers.ts';
 import { ENERGY, makeCard, minuteOf, REFERENCE, START, workedRun } from './test/worked-run.ts';
 
 const R = 8.314462618;
@@ -53,6 +53,15 @@ test('it waits, is open, closes soon, has closed; each is called once', () => {
   expect(dues(62)).toEqual([]);
   run.say(63, { kind: 'timerEnds', timerId: id });
   expect(timersAt(run, 64)).toEqual([]);
+});
+
+test('one that nobody ends is let go in the end: an abandoned part is not looked after for ever', () => {
+  const run = workedRun(card);
+  expect(isTimed(run.entries, START)).toBe(false);
+  run.say(0, clock({ opens: 3600, closes: 7200, slides: null }));
+  // Three times two hours, and a day.
+  const hours = (n: number) => isTimed(run.entries, START + n * 3_600_000);
+  expect([hours(0), hours(29.9), hours(30)]).toEqual([true, true, false]);
 });
 
 test('many run at once, the one due first before the others; a window that was open from the start calls nobody', () => {

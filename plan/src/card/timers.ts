@@ -60,6 +60,17 @@ export function runningTimers(entries: readonly Entry[]): EntryOf<'timer'>[] {
   });
 }
 
+/** A clock that nobody ended is let go after three times its span, for it may slide, and a day. */
+const LET_GO_SPANS = 3;
+const DAY = 86_400_000;
+
+/** Whether any of them has still to be called, or was called so lately that somebody may not have heard. */
+export const isTimed = (entries: readonly Entry[], now: number): boolean =>
+  runningTimers(entries).some(({ at, body: { opens, closes } }) => {
+    const span = 1000 * Math.max(opens, closes ?? 0);
+    return now < Date.parse(at) + LET_GO_SPANS * span + DAY;
+  });
+
 /**
  * Clocks that run, the one due first before the others.
  * @param entries that count, in the order of their times

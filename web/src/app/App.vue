@@ -164,8 +164,8 @@ onBeforeUnmount(() => {
   z-index: 1500;
   margin: 0;
   padding: 6px 24px;
-  background: var(--resin);
-  color: #10181b;
+  background: var(--call);
+  color: var(--call-ink);
   font-weight: 600;
 }
 .over {

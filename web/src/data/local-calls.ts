@@ -8,6 +8,8 @@ export interface Call {
   readonly jobId: string;
   readonly jobName: string;
   readonly part: string;
+  /** Heard where its job is open alone. */
+  readonly isRehearsal: boolean;
 }
 
 /** What the open run finds due by itself: where the server is away nobody else calls it. */

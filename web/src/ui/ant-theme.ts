@@ -1,20 +1,5 @@
 import { theme } from 'ant-design-vue';
-import { colours } from './theme.ts';
-
-/** The same beside the mould, in the dark; they too stand in styles.css. */
-const nightColours: typeof colours = {
-  paper: '#10181B',
-  sheet: '#172226',
-  ink: '#ECE5D5',
-  quiet: '#9DA9A9',
-  rule: '#2C393D',
-  edge: '#53636A',
-  resin: '#F2A93B',
-  resinInk: '#F2A93B',
-  ember: '#FF8272',
-  moss: '#86C79A',
-  tide: '#66C3CC',
-};
+import { colours, nightColours } from './theme.ts';
 
 const themeOf = (own: typeof colours) => ({
   colorPrimary: own.resinInk,

@@ -16,6 +16,21 @@ export const colours: Readonly<Record<ColourName, string>> = {
   tide: '#1F6F78',
 };
 
+/** The same beside the mould, in the dark; they too stand in styles.css. */
+export const nightColours: typeof colours = {
+  paper: '#10181B',
+  sheet: '#172226',
+  ink: '#ECE5D5',
+  quiet: '#9DA9A9',
+  rule: '#2C393D',
+  edge: '#53636A',
+  resin: '#F2A93B',
+  resinInk: '#F2A93B',
+  ember: '#FF8272',
+  moss: '#86C79A',
+  tide: '#66C3CC',
+};
+
 /** Front colours from early to late; each step is darker than the one before, so it survives greyscale. */
 const STRAW: [number, number, number] = [247, 234, 200];
 const AMBER: [number, number, number] = [212, 146, 56];

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Entry, EntryBody, Run } from '@wick/contract/run/run';
 import { REHEARSAL_LAG, runTime } from '@wick/plan/run/clock';
-import { duesOf, runningTimers, timersOf } from '@wick/plan/card/timers';
+import { duesOf, isTimed, timersOf } from '@wick/plan/card/timers';
 import { warmthToTell } from '@wick/plan/card/warmth';
 import { runStateOf, type RunState } from '@wick/plan/run/state';
 import { alarmsDue, type Last } from '@wick/plan/run/watch';
@@ -13,9 +13,8 @@ export type Watching = ReturnType<typeof createWatching>;
 /** How often it is looked whether a gauge has fallen silent, ms. */
 const LOOK_EVERY = 1000;
 
-/** A clock that has closed and been called wants nothing more, yet stays: what follows it is still to come. */
-const isLookedAfter = (state: RunState): boolean =>
-  state.watch !== null || runningTimers(state.entries).length > 0;
+const isLookedAfter = (run: Run, state: RunState, wall: number): boolean =>
+  state.watch !== null || isTimed(state.entries, runTime(run, wall));
 
 /** A clock is called once, whatever becomes of this server meanwhile. */
 const idOf = (body: EntryBody): string =>
@@ -49,7 +48,7 @@ export function createWatching(parts: {
   async function take(run: Run): Promise<void> {
     const entries = await runs.entriesOf(run.id);
     const state = runStateOf(entries);
-    if (isLookedAfter(state)) watched.set(run.id, { run, entries, state });
+    if (isLookedAfter(run, state, now())) watched.set(run.id, { run, entries, state });
     else watched.delete(run.id);
   }
 
@@ -58,7 +57,7 @@ export function createWatching(parts: {
     if (known) {
       known.entries = [...known.entries, ...added];
       known.state = runStateOf(known.entries);
-      if (!isLookedAfter(known.state)) watched.delete(run.id);
+      if (!isLookedAfter(run, known.state, now())) watched.delete(run.id);
     } else if (added.some(begins)) take(run).catch(onFault);
   });
 
@@ -80,12 +79,16 @@ export function createWatching(parts: {
 
   /** @returns how many entries it wrote: alarms, what is due, and how warm it is */
   async function look(): Promise<number> {
-    if (isLooking) return 0;
+    if (isLooking || watched.size === 0) return 0;
     isLooking = true;
     let given = 0;
     try {
       const around = await surroundings();
       for (const one of [...watched.values()]) {
+        if (!isLookedAfter(one.run, one.state, now())) {
+          watched.delete(one.run.id);
+          continue;
+        }
         const { at, bodies } = await bodiesDue(one, around);
         for (const body of bodies) await runs.say(one.run, at, body, idOf(body));
         given += bodies.length;

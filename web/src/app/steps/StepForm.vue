@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { stepCounts, type Step, type StepCount } from '@wick/contract/steps';
+import { processes, type ProcessId } from '@wick/plan/processes/processes';
 import { Input } from 'ant-design-vue';
 import Choice from '../../ui/Choice.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
@@ -9,6 +10,11 @@ import { countWords } from './count-words.ts';
 const props = defineProps<{ step: Step }>();
 const emit = defineEmits<{ change: [changes: Partial<Step>] }>();
 const typed = (event: Event) => (event.target as HTMLInputElement).value.trim();
+const processIds = Object.keys(processes) as ProcessId[];
+function toggle(id: ProcessId) {
+  const { processes: own } = props.step;
+  emit('change', { processes: processIds.filter((one) => own.includes(one) !== (one === id)) });
+}
 const usualWait = { word: 'Ready for what follows', opens: 900, closes: null, temperature: null };
 const setWait = (changes: Partial<NonNullable<Step['wait']>>) =>
   emit('change', { wait: { ...(props.step.wait ?? usualWait), ...changes } });
@@ -50,6 +56,13 @@ const setWait = (changes: Partial<NonNullable<Step['wait']>>) =>
         :options="stepCounts.map((value) => ({ value, label: countWords[value] }))"
         @change="emit('change', { each: $event as StepCount })"
     /></label>
+    <fieldset>
+      <legend>In these processes (none ticked: in all)</legend>
+      <label v-for="id in processIds" :key="id" class="tick"
+        ><input type="checkbox" :checked="step.processes.includes(id)" @change="toggle(id)" />
+        {{ processes[id].name }}</label
+      >
+    </fieldset>
     <QuantityInput
       :model-value="step.lasts"
       label="Hands on"
@@ -115,6 +128,19 @@ const setWait = (changes: Partial<NonNullable<Step['wait']>>) =>
 label {
   font-size: 12px;
   color: var(--quiet);
+}
+fieldset {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+}
+legend {
+  font-size: 12px;
+  color: var(--quiet);
+  padding: 0;
 }
 .tick {
   display: flex;

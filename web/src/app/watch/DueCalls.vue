@@ -2,17 +2,22 @@
 import { dueWords } from '@wick/plan/card/timers';
 import { Button } from 'ant-design-vue';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { localCalls, type Call } from '../../data/local-calls.ts';
 import { soundTone } from '../../ui/tone.ts';
 import { watched } from './watched.ts';
 
 /** Clocks that are due, on whatever page: heard and seen until somebody at this screen has taken note. */
 const keyOf = ({ timerId, what }: Call) => `${timerId} ${what}`;
+const route = useRoute();
 const noted = ref<ReadonlySet<string>>(new Set());
 const calls = computed(() => {
   const all = [...watched.calls.value, ...localCalls.value];
   const keys = all.map(keyOf);
-  return all.filter((call, n) => keys.indexOf(keyOf(call)) === n && !noted.value.has(keyOf(call)));
+  const isMeant = ({ isRehearsal, jobId }: Call) => !isRehearsal || route.params.id === jobId;
+  return all.filter(
+    (call, n) => isMeant(call) && keys.indexOf(keyOf(call)) === n && !noted.value.has(keyOf(call)),
+  );
 });
 /** One at a time, so that they cover nothing: what has closed before what closes and what is due. */
 const URGENCY = ['closed', 'closing', 'opens'] as const;
@@ -69,12 +74,12 @@ onBeforeUnmount(() => clearInterval(sounding));
   gap: 16px;
   align-items: center;
   padding: 8px 18px;
-  background: #f2a93b;
-  color: #10181b;
+  background: var(--call);
+  color: var(--call-ink);
   box-shadow: 0 2px 10px #0006;
 }
 .call.closed {
-  background: #b3261e;
+  background: var(--late);
   color: #fff;
 }
 .what {

@@ -64,6 +64,31 @@ test('a watch that begins elsewhere is taken up; what other runs say is not; one
   expect([runs.isWatched.value, runs.alarms.value.length]).toEqual([false, 0]);
 });
 
+test('a clock that is due is called until it has ended; of a rehearsal it is said that it is one', async () => {
+  const rehearsal = watched('rehearsed', []);
+  const one = watched('r', []);
+  const { runs, tell } = open(async () => [
+    one,
+    { ...rehearsal, run: { ...rehearsal.run, kind: 'rehearsal' } },
+  ]);
+  await runs.load();
+  const clock: EntryBody = {
+    ...{ kind: 'timer', word: 'Release is ready', stepId: null, endsWith: null },
+    ...{ opens: 2700, closes: null, slides: null },
+  };
+  for (const id of ['r', 'rehearsed']) {
+    tell('entry', said(id, clock, `timer-${id}`));
+    expect(runs.calls.value.map(({ timerId }) => timerId)).not.toContain(`timer-${id}`);
+    tell('entry', said(id, { kind: 'due', timerId: `timer-${id}`, what: 'opens' }));
+  }
+  expect(runs.calls.value.map(({ word, part, isRehearsal }) => [word, part, isRehearsal])).toEqual([
+    ['Release is ready', 'part 1', false],
+    ['Release is ready', 'rehearsal', true],
+  ]);
+  tell('entry', said('r', { kind: 'timerEnds', timerId: 'timer-r' }));
+  expect(runs.calls.value.map(({ timerId }) => timerId)).toEqual(['timer-rehearsed']);
+});
+
 test('after a gap all is asked for again; a late answer to an earlier question is not believed, none leaves what there was', async () => {
   const answers: ((runs: WatchedRun[]) => void)[] = [];
   const { runs, tell } = open(() => new Promise((resolve) => answers.push(resolve)));

@@ -61,8 +61,9 @@ export function createWatchedRuns({ list, stream }: Parts) {
         );
         return runningTimers(state.entries).flatMap(({ id, body: { word } }): Call[] => {
           const what = called.get(id);
-          const part = run.kind === 'rehearsal' ? 'rehearsal' : `part ${run.number}`;
-          return what ? [{ timerId: id, what, word, jobId: run.jobId, jobName, part }] : [];
+          const isRehearsal = run.kind === 'rehearsal';
+          const part = isRehearsal ? 'rehearsal' : `part ${run.number}`;
+          return what ? [{ timerId: id, what, word, jobId: run.jobId, jobName, part, isRehearsal }] : [];
         });
       }),
     ),

@@ -49,6 +49,7 @@ watchEffect(() => {
   localCalls.value = duesOf(timers).map(({ timerId, what }) => ({
     ...{ timerId, what, jobId: job.id, jobName: job.document.name },
     word: timers.find(({ id }) => id === timerId)!.word,
+    isRehearsal: run.rehearsalId !== null,
     part: run.rehearsalId ? 'rehearsal' : `part ${run.run?.number ?? ''}`,
   }));
 });
