@@ -27,7 +27,7 @@ export const layUp: Step[] = [
       why: 'Press it into every inside corner before the next: spanned cloth is the commonest scrap.',
       caution: `Cut fibre itches and carbon dust conducts: gloves, mask, covered sockets; ${SHEET}.`,
       takes: ['Ply from the pile', 'Tack, sparingly'],
-      who: 'two',
+      who: 'two people',
       lasts: 8 * MINUTE,
       each: 'ply',
       processes: ['infusion', 'wetLayup', 'closedMould'],
@@ -97,7 +97,7 @@ export const bagging: Step[] = [
     {
       why: 'The slack is then even, and pleats stand where they are wanted.',
       takes: ['Bag film', 'Sealant tape'],
-      who: 'two',
+      who: 'two people',
       lasts: 20 * MINUTE,
       processes: UNDER_BAG,
     },
@@ -117,7 +117,7 @@ export const bagging: Step[] = [
     {
       why: 'A strand or a fold across it is a leak.',
       takes: ['Roller'],
-      who: 'one',
+      who: 'one person',
       lasts: 10 * MINUTE,
       processes: UNDER_BAG,
     },

@@ -8,7 +8,7 @@ export const onMould: Step[] = [
     {
       why: 'A crack, a soft spot or a leak on its record is found now, or in the part.',
       takes: ['Lamp', 'Mould record'],
-      who: 'one',
+      who: 'one person',
       lasts: 10 * MINUTE,
       photo: true,
     },
@@ -40,7 +40,7 @@ export const beforeLaying: Step[] = [
       why: 'Corners and edges first, and once more: there a part holds on.',
       caution: `Solvent vapour: air, gloves, no flame; ${SHEET}.`,
       takes: ['Release', 'Two cloths'],
-      who: 'one',
+      who: 'one person',
       lasts: 5 * MINUTE,
       each: 'coat',
     },
@@ -51,7 +51,7 @@ export const beforeLaying: Step[] = [
       why: 'Thin passes let out their air and do not run.',
       caution: `Peroxide: eyes, and never together with accelerator. Styrene: air and no flame; ${SHEET}.`,
       takes: ['Gel coat', 'Catalyst', 'Gun or brush', 'Wet-film comb'],
-      who: 'one',
+      who: 'one person',
       lasts: 10 * MINUTE,
       each: 'gelPass',
       wait: {

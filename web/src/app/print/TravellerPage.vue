@@ -63,7 +63,10 @@ const link = computed(() => `${location.origin}/jobs/${job.id}/run`);
               <b>{{ stepTitle(step) }}</b> {{ step.detail }}
               <template v-if="phase.steps[n - 1]?.title !== step.title">
                 <span class="takes">{{ step.why }}</span>
-                <span v-if="step.takes.length > 0" class="takes">Kit: {{ step.takes.join(', ') }}</span>
+                <span v-if="step.takes.length > 0" class="takes"
+                  >Kit: {{ step.takes.join(', ')
+                  }}<template v-if="step.who">. Who: {{ step.who }}</template></span
+                >
                 <span v-if="step.caution" class="caution">{{ step.caution }}</span>
               </template>
               <span v-if="step.ticks.length > 0" class="ticks"
@@ -78,7 +81,7 @@ const link = computed(() => `${location.origin}/jobs/${job.id}/run`);
             <td class="who">
               <template v-if="didOf(step.id)"
                 >{{ dayClock(didOf(step.id)!.at) }} {{ didOf(step.id)!.by }}</template
-              ><template v-else>____:____ {{ step.who || '________' }}</template>
+              ><template v-else>____:____ ________</template>
             </td>
           </tr>
         </tbody>

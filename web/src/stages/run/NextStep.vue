@@ -85,7 +85,7 @@ async function skip(why: string) {
     <p class="why">{{ step.why }}</p>
     <p v-if="step.takes.length > 0" class="takes">
       <span class="quiet">from the kit</span> {{ step.takes.join(', ') }}
-      <template v-if="step.who"> · {{ step.who }}</template>
+      <template v-if="step.who"><span class="quiet"> · who</span> {{ step.who }}</template>
     </p>
     <p v-for="wait in step.waits" :key="wait.word" class="takes">
       <span class="quiet">starts a clock</span> {{ waitWords(wait) }}
