@@ -41,6 +41,11 @@ const kineticsSchema = z.strictObject({
 
 const componentDensity = quantity('density', { above: 500, below: 3000 }).nullable().optional();
 
+/** From when and until when something is done, since the mix, at a temperature. */
+const cureWindow = z
+  .strictObject({ opens: duration, closes: duration, temperature })
+  .refine(({ opens, closes }) => opens < closes, 'a window opens before it closes');
+
 /** A container of one of the two components. */
 const lotSchema = z.strictObject({
   id,
@@ -91,6 +96,21 @@ export const resinSchema = z.strictObject({
   gelTable: gelTableSchema.nullable().optional(),
   /** Kamal-Sourour cure with Castro-Macosko viscosity; SI (1/s, J/mol, Pa s). */
   kinetics: kineticsSchema.nullable().optional(),
-  /** J/kg from mix to gel. */
+  /** J/kg from mix to gel, and of the whole cure. */
   heatToGel: z.number().min(1000).max(2e6).nullable().optional(),
+  cureHeat: z.number().min(1000).max(2e6).nullable().optional(),
+  /** Glass transition of the fresh mix and of the fully cured resin, and how it bends between them. */
+  glass: z
+    .strictObject({
+      fresh: quantity('temperature', { above: 150, below: 350 }),
+      full: quantity('temperature', { above: 250, below: 573 }),
+      lambda: z.number().gt(0.05).max(1),
+    })
+    .refine(({ fresh, full }) => fresh < full, 'a glass transition rises with cure')
+    .nullable()
+    .optional(),
+  /** From when it may leave the mould, and when a further coat or a bond sticks by itself, since the mix, at a temperature. */
+  demould: z.strictObject({ opens: duration, temperature }).nullable().optional(),
+  recoat: cureWindow.nullable().optional(),
+  bond: cureWindow.nullable().optional(),
 });

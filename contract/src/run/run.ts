@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { quantity } from '../quantity.ts';
 import { cardBodies } from './card-bodies.ts';
+import { infusionBodies } from './infusion-bodies.ts';
 import { instrumentId } from './instrument.ts';
 import { mixBodies } from './mix-bodies.ts';
 import { personName, runId } from './parts.ts';
@@ -118,6 +119,7 @@ const bodySchema = z.discriminatedUnion('kind', [
   alarmSchema,
   ...mixBodies,
   ...cardBodies,
+  ...infusionBodies,
   /** Somebody has seen it and says so by name. */
   z.strictObject({ kind: z.literal('answered'), alarmId: runId }),
   /** What a rehearsal is made to suffer from now on. */
@@ -135,6 +137,10 @@ const bodySchema = z.discriminatedUnion('kind', [
       'scaleDrifts',
       'scaleFlat',
       'bucketLeans',
+      'coldResin',
+      'race',
+      'dryBucket',
+      'day',
     ]),
     placeId: z.string().max(80).nullable(),
     amount: z.number().gte(0).lt(1e9),

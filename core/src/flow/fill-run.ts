@@ -185,7 +185,7 @@ function goOnFrom(run: FillRun, start: FillStart) {
 }
 
 /** Opens, closes or throttles a gate; a feed that opens on the part wets its own nodes at once. */
-function operate(run: FillRun, gate: number, opening: number, actionId: string | null = null) {
+export function operate(run: FillRun, gate: number, opening: number, actionId: string | null = null) {
   const { board, time, level, network, request, tracker, total } = run;
   const { kind, nodes, supply } = request.gates[gate];
   const was = board.opening[gate];

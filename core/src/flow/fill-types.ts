@@ -23,6 +23,8 @@ export interface FillRequest {
   readonly later?: (time: number, seconds: number) => number;
   /** After the fill the run goes on to this time at the latest, while a soft laminate still settles. */
   readonly until?: number;
+  /** The run ends at this time at the latest, filled or not. */
+  readonly stopAt?: number;
   /** Steps the fill is sampled with; arrival times lie between samples. 100 by default. */
   readonly steps?: number;
   /** A glance, for a hand that is dragging: what happens within a step is timed and volumes balance less finely. */

@@ -1,20 +1,16 @@
 import type { Mesh } from '../geometry/mesh.ts';
-import { nearestNode, nodeAreas, placeOf } from '../geometry/mesh-places.ts';
+import { nodeAreas, placeOf } from '../geometry/mesh-places.ts';
 import type { Point } from '../geometry/polygon.ts';
-import { areaOf } from '../geometry/shell.ts';
-import { countedNodes, latestNode } from './counted-nodes.ts';
+import { latestNode } from './counted-nodes.ts';
 import { fill } from './fill.ts';
-import type { FillResult, FillSample } from './fill-types.ts';
+import type { FillResult, FillSample, FillStart } from './fill-types.ts';
 import { findingsOf, type Finding } from './findings.ts';
 import { lagOf } from './layered-network.ts';
 import type { ForecastRequest } from './layout.ts';
-import { actionsOf, buildNetwork, type Plan } from './layout-network.ts';
-import { planMesh } from './plan-mesh.ts';
+import { fillRequestOf, prepare, type Prepared } from './prepared.ts';
 import { arrivalAt, valueAt } from './probe.ts';
-import { finalOf, resinIn, softnessOf, type SettledLaminate } from './settled.ts';
+import { finalOf, resinIn, type SettledLaminate } from './settled.ts';
 import { oldestThrough, wettest } from './through-layers.ts';
-import { cornersBetweenVents, ventCornerNodes, type VentCorner } from './vent-corners.ts';
-import { nodeZones, withUncovered, zonesOf } from './zones-on-mesh.ts';
 
 /** Times are fluidity times, 1/Pa, which any resin at any temperature reads its minutes from; seconds with a resin of its own. */
 export interface FlowForecast {
@@ -57,6 +53,8 @@ export interface FlowForecast {
   readonly drawn: number;
   readonly vented: number;
   readonly massError: number;
+  /** Where a run that was told to stop stands; null of one that went to its end. */
+  readonly state: FillStart | null;
 }
 
 export interface LineEvent {
@@ -86,30 +84,6 @@ export interface DryRegion {
   readonly history: readonly { readonly time: number; readonly area: number }[];
 }
 
-const FRAMES = 40;
-/** Share of the part that a cut-off region must leave dry, and how many nodes' worth: less is the mesh's, not the part's. */
-const SMALLEST_REGION = 1e-3;
-const SMALLEST_NODES = 1.3;
-/** The same with layers; specks on the mould side are more than the layers can tell. */
-const SMALLEST_REGION_IN_LAYERS = 5e-3;
-
-/** A request on its mesh: everything that the run and its reading need. */
-interface Prepared {
-  readonly request: ForecastRequest;
-  /** Laminates without their uncovered copies. */
-  readonly laminates: number;
-  readonly mesh: Mesh;
-  readonly plan: Plan;
-  readonly zoneOfNode: Int32Array;
-  readonly layerCount: number;
-  readonly inPart: Uint8Array;
-  /** Corners between vents on what has to fill (in a brake none has to), and the mesh nodes of all corners. */
-  readonly corners: readonly VentCorner[];
-  readonly cornerNodes: Int32Array;
-  /** m2 */
-  readonly partArea: number;
-}
-
 /**
  * Where the front is at every time, for one part, its laminate and its lines.
  * @throws ModelError of meshPart, buildNetwork and fill; NO_SUCH_LINE when an action names a line or mark that is not there
@@ -117,68 +91,8 @@ interface Prepared {
  */
 export function forecastFlow(given: ForecastRequest): FlowForecast {
   const prepared = prepare(given);
-  return read(prepared, run(prepared));
+  return read(prepared, fill(fillRequestOf(prepared)));
 }
-
-function prepare(given: ForecastRequest): Prepared {
-  const request = withUncovered(given);
-  const mesh = planMesh(given);
-  const zoneOfTriangle = zonesOf(mesh, given.zones, given.coverings ?? []);
-  const plan = buildNetwork(request, mesh, zoneOfTriangle);
-  const zoneOfNode = nodeZones(mesh, zoneOfTriangle, plan.standsAt);
-  const layerCount = request.zones[0].layers.length;
-  const partArea = areaOf(mesh.positions, mesh.triangles);
-  const allCorners = cornersBetweenVents(request.lines, partArea);
-  const cornerNodes = ventCornerNodes(mesh, request.lines, allCorners);
-  const inPart = countedNodes(request, mesh, zoneOfNode, layerCount, cornerNodes);
-  const corners = allCorners.filter(
-    ({ place }) => !request.zones[zoneOfNode[nearestNode(mesh, place)]].isBrake,
-  );
-  return {
-    ...{ request, laminates: given.zones.length, mesh, plan, zoneOfNode, layerCount },
-    ...{ inPart, corners, cornerNodes, partArea },
-  };
-}
-
-function run(prepared: Prepared): FillResult {
-  const { request, laminates, mesh, plan, zoneOfNode, layerCount, inPart, partArea } = prepared;
-  const { resin, density } = request;
-  const laminateOfNode = zoneOfNode.map((zone) => zone % laminates);
-  const elevation = elevations(request, mesh, plan.standsAt);
-  return fill({
-    network: plan.network,
-    gates: plan.gates,
-    actions: actionsOf(request, mesh, laminateOfNode, plan, inPart),
-    feedPressure: request.feedPressure,
-    vacuumPressure: request.vacuumPressure,
-    gravity: elevation ? { elevation, density } : undefined,
-    softness: softnessOf(request, mesh, zoneOfNode, plan.network.nodeCount),
-    resin: resin && {
-      law: resin.law,
-      temperature: (node, time) => resin.temperature(laminateOfNode[node], time),
-      inletState: (time, drawn, pot) => resin.inletState(time, drawn, pot),
-    },
-    later: request.later,
-    until: request.until,
-    steps: request.steps,
-    isGlance: request.isGlance,
-    footprint: { placeOf: placesOn(mesh, plan, layerCount), area: nodeAreas(mesh) },
-    frames: FRAMES,
-    smallestArea:
-      partArea *
-      (layerCount > 1
-        ? SMALLEST_REGION_IN_LAYERS
-        : Math.max(SMALLEST_REGION, SMALLEST_NODES / mesh.nodeCount)),
-    spare: cornersThroughLayers(prepared),
-    onProgress: request.onProgress,
-  });
-}
-
-const cornersThroughLayers = ({ mesh, layerCount, cornerNodes }: Prepared) =>
-  Int32Array.from({ length: layerCount * cornerNodes.length }, (_, n) => {
-    const layer = Math.floor(n / cornerNodes.length);
-    return layer * mesh.nodeCount + cornerNodes[n % cornerNodes.length];
-  });
 
 /** The run as a forecast: by mesh node, line and place. */
 function read(prepared: Prepared, result: FillResult): FlowForecast {
@@ -227,7 +141,15 @@ function read(prepared: Prepared, result: FillResult): FlowForecast {
     drawn: end.entered,
     vented: end.vented,
     massError: result.massError,
+    state: request.stopAt === undefined ? null : stateOf(result),
   };
+}
+
+/** From where another run of the same plan can go on. */
+function stateOf({ final, samples }: FillResult): FillStart {
+  const { entered, enteredBy, vented } = samples[samples.length - 1];
+  const { time, level, opening, pores, cure } = final;
+  return { time, level, opening, pores, cure: cure ?? undefined, drawn: entered, drawnBy: enteredBy, vented };
 }
 
 /** A gap is where the laminate beside it begins: resin in it has come to both. */
@@ -270,21 +192,6 @@ function dryRegionsOf(
     finalPressure: region.finalPressure,
     history: region.history,
   }));
-}
-
-/** Mesh node under each network node; -1 for what is not part of the laminate. */
-const placesOn = ({ nodeCount }: Mesh, { network }: Plan, layerCount: number) =>
-  Int32Array.from({ length: network.nodeCount }, (_, i) => (i < layerCount * nodeCount ? i % nodeCount : -1));
-
-function elevations(
-  { rise, shell }: ForecastRequest,
-  { positions }: Mesh,
-  standsAt: Int32Array,
-): Float64Array | null {
-  if (!shell && !rise) return null;
-  return Float64Array.from(standsAt, (node) =>
-    shell ? positions[3 * node + 2] : rise!.x * positions[3 * node] + rise!.y * positions[3 * node + 1],
-  );
 }
 
 function percentile(values: Float64Array, share: number): number {

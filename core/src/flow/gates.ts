@@ -29,6 +29,8 @@ export interface GateBoard {
   /** Opening of each gate, 0 closed to 1 open. */
   readonly opening: Float64Array;
   set(gate: number, opening: number): void;
+  /** The bag is less tight or the pump weaker: feeds drive with this share of their pressures above vacuum, > 0. */
+  drive(share: number): void;
   /** Gates whose whole line the front has passed for the first time; call keepReached to remember. */
   newlyReached(level: Float64Array): number[];
   keepReached(gates: readonly number[]): void;
@@ -57,6 +59,7 @@ export function createGateBoard(
   const pressure = new Float64Array(nodeCount);
   const opening = new Float64Array(gates.length);
   const wasReached = gates.map(() => false);
+  let driven = 1;
 
   function mark() {
     isFeed.fill(0);
@@ -71,7 +74,7 @@ export function createGateBoard(
       for (const i of given) {
         isFeed[i] = 1;
         potOf[i] = gate.pot ?? 0;
-        pressure[i] = (gate.pressure ?? drive.feedPressure) - drive.vacuumPressure;
+        pressure[i] = driven * ((gate.pressure ?? drive.feedPressure) - drive.vacuumPressure);
       }
     });
     for (let i = 0; i < nodeCount; i++) {
@@ -91,6 +94,10 @@ export function createGateBoard(
     set(gate, share) {
       opening[gate] = share;
       if (share > 0 && gates[gate].kind === 'feed') wasReached[gate] = true;
+      mark();
+    },
+    drive(share) {
+      driven = share;
       mark();
     },
     newlyReached: (level) =>

@@ -10,8 +10,8 @@ const THIN = 1e-6;
 /**
  * Adds one sheet of nodes a layer, joined through the thickness over each node's area. Layer l of mesh node i becomes
  * builder node first + l * mesh.nodeCount + i. One layer alone is the averaged laminate.
- * @param zoneOf index into stacks of each triangle
- * @param stacks layers of each zone, bag side first; the same number in each
+ * @param laid index into stacks of each triangle; the layers of each zone, bag side first, the same number in each; by which each
+ *        triangle takes resin better than its layers say
  * @returns the bag-side sheet, on which lines lie
  * @throws ModelError as sheetNetwork
  * Checked by layers.test.ts.
@@ -19,9 +19,13 @@ const THIN = 1e-6;
 export function addLayers(
   builder: NetworkBuilder,
   mesh: Mesh,
-  zoneOf: ArrayLike<number>,
-  stacks: readonly (readonly FlowLayer[])[],
+  laid: {
+    readonly zoneOf: ArrayLike<number>;
+    readonly stacks: readonly (readonly FlowLayer[])[];
+    readonly better?: Float64Array | null;
+  },
 ): { plain: FlowNetwork; sheet: SheetProperties } {
+  const { zoneOf, stacks, better } = laid;
   const triangleCount = mesh.triangles.length / 3;
   const layerCount = stacks[0].length;
   let top: { plain: FlowNetwork; sheet: SheetProperties } | null = null;
@@ -34,9 +38,10 @@ export function addLayers(
       const layers = stacks[zoneOf[t]];
       const { transmissibility, storage } = layers[l];
       const least = THIN * Math.max(...layers.map((layer) => layer.transmissibility.xx));
-      sheet.transmissibility[3 * t] = Math.max(transmissibility.xx, least);
-      sheet.transmissibility[3 * t + 1] = Math.max(transmissibility.yy, least);
-      sheet.transmissibility[3 * t + 2] = transmissibility.xy;
+      const by = better?.[t] ?? 1;
+      sheet.transmissibility[3 * t] = by * Math.max(transmissibility.xx, least);
+      sheet.transmissibility[3 * t + 1] = by * Math.max(transmissibility.yy, least);
+      sheet.transmissibility[3 * t + 2] = by * transmissibility.xy;
       sheet.storage[t] = storage;
     }
     const plain = sheetNetwork(mesh, sheet);
@@ -52,7 +57,7 @@ export function addLayers(
         builder.join(
           l * mesh.nodeCount + i,
           (l + 1) * mesh.nodeCount + i,
-          (stacks[zoneOf[t]][l].toNext * area) / 3,
+          ((better?.[t] ?? 1) * stacks[zoneOf[t]][l].toNext * area) / 3,
         );
       }
   }

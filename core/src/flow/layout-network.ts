@@ -10,6 +10,7 @@ import { addLayers } from './layered-network.ts';
 import type { ForecastRequest, LayoutLine, LayoutTrigger } from './layout.ts';
 import { createNetworkBuilder, type FlowNetwork } from './network.ts';
 import type { Action, Trigger } from './sequence.ts';
+import { betterOn } from './patchwork.ts';
 import { createRaces } from './races.ts';
 import { addWell } from './wells.ts';
 
@@ -34,12 +35,10 @@ export interface Plan {
 export function buildNetwork(request: ForecastRequest, mesh: Mesh, zoneOf: ArrayLike<number>): Plan {
   const { lines, zones, tees = [], density, feedPressure } = request;
   const builder = createNetworkBuilder();
-  const { plain, sheet } = addLayers(
-    builder,
-    mesh,
-    zoneOf,
-    zones.map((zone) => zone.layers),
-  );
+  const stacks = zones.map((zone) => zone.layers);
+  const { patchwork } = request;
+  const better = patchwork ? betterOn(mesh, patchwork) : null;
+  const { plain, sheet } = addLayers(builder, mesh, { zoneOf, stacks, better });
   const pores = builder.volume();
   const opensInto = new Set(
     lines.flatMap(({ kind }, n) => (kind === 'race' ? [] : Array.from(mesh.lineNodes[n]))),
@@ -98,7 +97,7 @@ const nodeAt = (mesh: Mesh, nodes: Int32Array, target: Point): number =>
 
 /** The layout's actions on its gates. @throws ModelError NO_SUCH_LINE */
 export function actionsOf(
-  { lines, marks = [], zones }: ForecastRequest,
+  { lines, marks = [], zones, done = [] }: ForecastRequest,
   mesh: Mesh,
   zoneOfNode: Int32Array,
   { gates, gateOf }: Plan,
@@ -154,7 +153,9 @@ export function actionsOf(
   return lines.flatMap(({ actions }, index) =>
     gateOf[index] < 0
       ? []
-      : actions.map(({ id, opening, when }) => ({ id, gate: gateOf[index], opening, when: trigger(when) })),
+      : actions
+          .filter(({ id }) => id === undefined || !done.includes(id))
+          .map(({ id, opening, when }) => ({ id, gate: gateOf[index], opening, when: trigger(when) })),
   );
 }
 

@@ -4,6 +4,7 @@ import type { PartShape } from '../layouts/frame.ts';
 import type { FlowLayer, SoftLaminate } from '../laminate/layers.ts';
 import type { FillRequest } from './fill-types.ts';
 import type { CureLaw } from './moving-resin.ts';
+import type { Patchwork } from './patchwork.ts';
 
 export interface LayoutLine {
   readonly id: string;
@@ -86,6 +87,10 @@ export interface ForecastRequest {
   readonly zones: readonly ZoneLaminate[];
   /** Where each layer lies that does not lie everywhere: flow mesh, peel ply or film, in patches. */
   readonly coverings?: readonly (readonly PartShape[])[];
+  /** Where the laminate takes resin better or worse than it is said to. */
+  readonly patchwork?: Patchwork | null;
+  /** Actions that are not to happen, by their ids: they have, or somebody does otherwise. */
+  readonly done?: readonly string[];
   /** Tees: several feeds behind one hose from the pot. */
   readonly tees?: readonly {
     readonly id: string;
@@ -114,4 +119,7 @@ export interface ForecastRequest {
   /** See FillRequest and MeshRequest. */
   readonly isGlance?: boolean;
   readonly onProgress?: (filledFraction: number) => boolean | void;
+  /** See FillRequest: a run of the same plan goes on from where one stood, or stops on its way. */
+  readonly start?: FillRequest['start'];
+  readonly stopAt?: number;
 }

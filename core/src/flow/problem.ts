@@ -13,7 +13,7 @@ import type { ForecastRequest, LayoutAction, LayoutLine } from './layout.ts';
  */
 export interface FlowProblem extends Omit<
   ForecastRequest,
-  'later' | 'until' | 'resin' | 'shell' | 'onProgress' | keyof Fineness
+  'later' | 'until' | 'resin' | 'shell' | 'onProgress' | 'start' | 'stopAt' | keyof Fineness
 > {
   /** The resin and its temperature, where anything waits for the clock or for gel; null: times are fluidity times for any resin. */
   readonly run: RunConditions | null;
@@ -53,6 +53,9 @@ export interface SolveOptions extends Fineness {
   readonly onProgress?: ForecastRequest['onProgress'];
   /** Surface to run on instead of the flat plan; the lines are those of the problem. */
   readonly shell?: Mesh;
+  /** See ForecastRequest. */
+  readonly start?: ForecastRequest['start'];
+  readonly stopAt?: number;
 }
 
 /**

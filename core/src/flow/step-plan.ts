@@ -50,11 +50,12 @@ export const spareRoom = ({ request, network, level }: FillRun) =>
   request.spare?.reduce((room, i) => room + network.storage[i] * Math.max(0, 1 - level[i]), 0) ?? 0;
 
 /** Room that is still to be filled, m3: what shut-in gas keeps at the highest pressure is not. */
-const roomOf = (run: FillRun) => run.total - run.stored - run.air.smallest(run.level) - spareRoom(run);
+export const roomOf = (run: FillRun) => run.total - run.stored - run.air.smallest(run.level) - spareRoom(run);
 
-const isFull = (run: FillRun) => roomOf(run) <= FULL * run.total;
+export const isFull = (run: FillRun) => roomOf(run) <= FULL * run.total;
 
 export function isOver(run: FillRun): boolean {
+  if (run.time >= (run.request.stopAt ?? Infinity) * (1 - 1e-12)) return true;
   return run.isStalled || (run.isSettling ? run.time >= horizonOf(run) : isFull(run));
 }
 
@@ -79,6 +80,7 @@ export function limitStep(run: FillRun) {
   run.step = Math.min(run.step, Math.max(sequence.nextTime() - time, 0) || Infinity);
   if (run.isSettling) run.step = Math.min(run.step, horizonOf(run) - time);
   if (cure) run.step = Math.min(run.step, cure.stepLimit(time));
+  run.step = Math.min(run.step, Math.max((run.request.stopAt ?? Infinity) - time, 0));
 }
 
 /** What a step brought: volume kept in the part, m3, largest change of a pressure, Pa, and whether a gate acted or was reached. */
@@ -161,7 +163,7 @@ function planFilling(run: FillRun, stepRate: number, { hasActed }: StepOutcome) 
 }
 
 /** About the time in which the open feeds fill half of their neighbours. */
-function firstStep(network: FlowNetwork, board: GateBoard): number {
+export function firstStep(network: FlowNetwork, board: GateBoard): number {
   let flow = 0;
   let volume = 0;
   const seen = new Uint8Array(network.nodeCount);
