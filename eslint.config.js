@@ -41,7 +41,15 @@ export default tseslint.config(
     },
   },
   {
-    files: ['scripts/**', 'cli/**', 'core/bench/**', 'e2e/**', 'plan/scripts/**', '**/*.cjs'],
+    files: [
+      'scripts/**',
+      'cli/**',
+      'core/bench/**',
+      'plan/bench/**',
+      'e2e/**',
+      'plan/scripts/**',
+      '**/*.cjs',
+    ],
     rules: { 'no-console': 'off' },
   },
   { files: ['**/*.cjs'], languageOptions: { globals: globals.node } },

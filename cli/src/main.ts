@@ -4,6 +4,7 @@ import { CliError, exitCodes, type Output } from './exit-codes.ts';
 import { gauge } from './gauge.ts';
 import { keep } from './keep.ts';
 import { plan } from './plan.ts';
+import { rehearse } from './rehearse.ts';
 import { resin } from './resin.ts';
 import { simulateShell } from './shell.ts';
 import { simulate } from './simulate.ts';
@@ -22,6 +23,8 @@ wick resin FILE [--csv OUT] [--xlsx OUT]
     How much resin, line by line, in which batches, what is wrong with them, and the mix sheet of each.
 wick gauge FILE --word WORD [--url URL] [--for MIN] [--pull-for MIN] [--leak MBARL/S] [--wet MBAR]
     A simulated vacuum gauge on the job's bag that posts to a running server as a real one would: pulled, then shut.
+wick rehearse FILE [--seed N] [--policy planned|follow] [--runs N] [--nodes N] [--json]
+    Infusions of the real part with drawn scatter and faults: by the plan alone, or by what the re-forecast advises.
 wick check FILE
     Says whether a job file can be used, and what it leaves to assumption.
 wick backup FILE [--data FOLDER]
@@ -59,6 +62,7 @@ export function main(args: string[], output: Output): number | Promise<number> {
     if (command === 'resin') return resin(file, values, output).catch(failed);
     if (command === 'backup' || command === 'restore') return keep(command, file, values.data);
     if (command === 'gauge') return gauge(file, values, output).catch(failed);
+    if (command === 'rehearse') return rehearse(file, values, output);
     if (command === 'check') return check(file, values, output);
     throw new CliError('usage', `There is no command “${command}”. Run “wick help” for the commands.`);
   } catch (error) {
@@ -89,6 +93,9 @@ function readArguments(args: string[]) {
         altitude: { type: 'string' },
         room: { type: 'string' },
         data: { type: 'string' },
+        seed: { type: 'string' },
+        policy: { type: 'string' },
+        runs: { type: 'string' },
         word: { type: 'string' },
         url: { type: 'string' },
         for: { type: 'string' },

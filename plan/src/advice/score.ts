@@ -14,7 +14,7 @@ import { isMesh, MESH_GAP } from '../layout/mesh-areas.ts';
 import { outcomeOf } from '../forecast/outcome.ts';
 import { partSums } from '../laminate/ply-book.ts';
 import { partPatch } from '../part/patch.ts';
-import { raceAlong } from '../forecast/sample.ts';
+import { raceAlong } from '../forecast/draw.ts';
 import type { Shop } from '@wick/contract/shop';
 
 /** Fineness of the runs that sort layouts, and of those that decide. */

@@ -5,7 +5,8 @@ import { rankCorrelation, summariseEnsemble } from '@wick/core/verdict/ensemble'
 import { demoShop } from '../demo/jobs.ts';
 import { faultInLaid, laidDemos } from '../test/laid-demos.ts';
 import type { LaidJob } from '../job/laid.ts';
-import { drawJob, needsSolving, sampleJob } from './sample.ts';
+import { drawJob } from './draw.ts';
+import { needsSolving, sampleJob } from './sample.ts';
 
 const spinner = laidDemos[1] as LaidJob;
 const sure: LaidJob = {

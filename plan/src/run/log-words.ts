@@ -2,10 +2,12 @@ import type { Entry, EntryBody } from '@wick/contract/run/run';
 import type { QuantityName } from '@wick/core/units/quantities';
 import { dueWords } from '../card/timers.ts';
 import { touchLabel } from '../card/surface.ts';
+import { bubbleWords, faultNames, schoolWords, warmingWords } from '../infusion/names.ts';
 
 export interface LogWriting {
   readonly show: (value: number | null, quantity: QuantityName) => string;
   readonly instrumentName: (id: string) => string;
+  readonly lineName: (id: string) => string;
   /** Of every entry by its id: some are about others. */
   readonly find: (id: string) => Entry | undefined;
 }
@@ -72,6 +74,21 @@ const words: Words = {
   photo: ({ caption }) => `Picture${why(caption)}`,
   planTaken: ({ number, differences }) =>
     `Goes on by plan ${number}${differences.length > 0 ? `: ${differences.join('; ')}` : ''}`,
+  mixed: ({ mass }, { show }) => `Resin and hardener met${mass === null ? '' : `: ${show(mass, 'mass')}`}`,
+  front: ({ x, y }, { show }) => `Front at ${show(x, 'length')}, ${show(y, 'length')}`,
+  valve: ({ lineId, opening }, { lineName }) =>
+    `${lineName(lineId)} ${opening === 0 ? 'clamped' : opening === 1 ? 'opened' : `throttled to ${Math.round(100 * opening)} %`}`,
+  bubbles: ({ where }) => `Bubbles ${bubbleWords[where]}`,
+  batchPoured: ({ mass }, { show }) => `${show(mass, 'mass')} poured into the pot`,
+  potLeft: ({ mass }, { show }) => `${show(mass, 'mass')} left in the pot`,
+  decided: ({ title, gain }) => `Decided: ${title}${why(gain)}`,
+  school: ({ is }) => `Stop: ${schoolWords[is].toLowerCase()}`,
+  allWet: () => 'All of it is wet',
+  fault: ({ fault, did }) => `${faultNames[fault]}${why(did)}`,
+  warming: ({ is, temperature }, { show }) =>
+    is === 'none'
+      ? 'Warming taken away'
+      : `${warmingWords[is]}${temperature === null ? '' : `, set to ${show(temperature, 'temperature')}`}`,
 };
 const clockName = (entry: Entry | undefined) => (entry?.body.kind === 'timer' ? ` “${entry.body.word}”` : '');
 

@@ -13,6 +13,7 @@ const said = (body: EntryBody, n = 1): Entry => ({
 const writing = (entries: readonly Entry[] = []): LogWriting => ({
   show: (value, name) => formatQuantity(value, name, quantityOf(name).usual),
   instrumentName: (id) => `Gauge ${id}`,
+  lineName: (id) => `Line ${id}`,
   find: (id) => entries.find((entry) => entry.id === id),
 });
 

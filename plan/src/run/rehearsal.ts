@@ -4,6 +4,7 @@ import type { Shop } from '@wick/contract/shop';
 import { createRandom, type Random } from '@wick/core/random';
 import { shownBy } from '@wick/core/vacuum/gauge-reading';
 import type { LaidJob } from '../job/laid.ts';
+import { createPartRehearsal } from '../infusion/part-rehearsal.ts';
 import { createScaleWorld, SCALE_EVERY } from '../resin/scale-world.ts';
 import { createBagRehearsal } from '../vacuum/bag-rehearsal.ts';
 import type { LeakPlace } from '../vacuum/places.ts';
@@ -19,7 +20,7 @@ const AT_SPEED = 0.25;
 /** s of a rehearsal between readings */
 export const spacingAt = (speed: number): number => Math.max(EVERY, AT_SPEED * speed);
 
-/** A bag and a scale with their instruments as the job's own physics has them, driven by what is said in the log. The same seed comes to the same. */
+/** A bag, the part under it and a scale with their instruments as the job's own physics has them, driven by what is said in the log. The same seed comes to the same. */
 export function createRehearsal(
   job: LaidJob,
   shop: Shop,
@@ -29,6 +30,7 @@ export function createRehearsal(
   const start = Date.parse(run.startedAt);
   const spacing = spacingAt(run.speed);
   const bag = createBagRehearsal(job, shop, places);
+  const part = createPartRehearsal(job, shop, run.seed, bag.truth().limit);
   const scale = createScaleWorld(run.seed);
   let sample = 0;
   const done = new Set<string>();
@@ -44,7 +46,19 @@ export function createRehearsal(
 
   function shown(): RehearsalReading[] {
     const random = createRandom((run.seed ^ (sample * 0x9e3779b1)) | 0);
-    return bag.shown(spacing, random, reading(`${sample}`, bag.truth().time, random));
+    const show = reading(`${sample}`, bag.truth().time, random);
+    const seen = part.world()?.seen();
+    return [
+      ...bag.shown(spacing, random, show, seen?.temperature),
+      ...(seen ? [show('potScale', seen.pot)] : []),
+    ];
+  }
+
+  /** Bag and part go on together; what befalls the bag meanwhile does so at its end. */
+  function passBoth(to: number): void {
+    bag.pass(to);
+    part.pass(to, bag.truth().pressure);
+    for (const body of part.troublesBy(to)) bag.hear(body);
   }
 
   /** What the scale showed up to a time: at ordinary speed a hand that pours watches it. */
@@ -73,13 +87,14 @@ export function createRehearsal(
         while (fresh.length > 0 && (Date.parse(fresh[0]!.at) - start) / 1000 <= stop) {
           const entry = fresh.shift()!;
           const then = (Date.parse(entry.at) - start) / 1000;
-          bag.pass(then);
+          passBoth(then);
           out.push(...weighedUntil(then));
           bag.hear(entry.body);
+          part.hear(entry.body);
           scale.hear(entry.body);
           done.add(entry.id);
         }
-        bag.pass(stop);
+        passBoth(stop);
         out.push(...weighedUntil(stop));
         if (next > end) break;
         sample += 1;
@@ -88,5 +103,6 @@ export function createRehearsal(
       return out;
     },
     truth: bag.truth,
+    part,
   };
 }

@@ -5,7 +5,7 @@ import type { Run } from '@wick/contract/run/run';
 export type SimulatedInstrument = Pick<
   Instrument,
   'id' | 'name' | 'measures' | 'unit' | 'resolution' | 'noise'
-> & { readonly place: 'bag' | 'room' | 'mould' | 'bench' | null };
+> & { readonly place: 'bag' | 'room' | 'mould' | 'bench' | 'pot' | null };
 
 /** Those of every rehearsal. */
 export const simulated: readonly SimulatedInstrument[] = [
@@ -62,6 +62,15 @@ export const simulated: readonly SimulatedInstrument[] = [
     resolution: 1e-3,
     noise: 3e-4,
     place: 'bench',
+  },
+  {
+    id: 'potScale',
+    name: 'Scale under the pot',
+    measures: 'mass',
+    unit: 'g',
+    resolution: 5e-3,
+    noise: 2e-3,
+    place: 'pot',
   },
 ];
 

@@ -6,6 +6,7 @@ import { passTime, type BagParts, type BagState } from '@wick/core/vacuum/bag-wo
 import { mostThroughput } from '@wick/core/vacuum/drop-test';
 import { heardLevel } from '@wick/core/vacuum/gauge-reading';
 import type { LaidJob } from '../job/laid.ts';
+import { settle } from '../settle.ts';
 import { ambientOf } from '../shop/ambient.ts';
 import { airBudgetOf } from './air.ts';
 import { freeVolumeOf } from './free-volume.ts';
@@ -20,8 +21,8 @@ const TIGHT_SHARE = 0.12;
 const DRY = 25;
 /** The weather moves the air outside by so much an hour at random, Pa. */
 const WEATHER = 30;
-/** Above the shop, where nothing says how warm the mould is kept, K. */
-const HEATED = 8;
+/** By which the mould cools when nothing heats mould and hall, K. */
+const UNHEATED = 8;
 /** Of the absolute gauge over a day, Pa. */
 const DRIFT = 40;
 
@@ -48,7 +49,7 @@ export function createBagRehearsal(job: LaidJob, shop: Shop, places: readonly Le
   };
   const budget = airBudgetOf(job, shop, { fillTime: null, gelTime: null });
   const limit = budget ? mostThroughput(budget) : 1e-3;
-  const set = job.resin.mouldTemperature ?? shop.temperature + HEATED;
+  const set = job.resin.mouldTemperature ?? settle(job, shop)['resin.temperature'].value;
 
   let bag: BagState = { time: 0, pressure: ambient, moisture: DRY };
   let mould = { time: 0, temperature: set };
@@ -74,7 +75,7 @@ export function createBagRehearsal(job: LaidJob, shop: Shop, places: readonly Le
       { valve, pumpRuns: plight.pumpRuns, throughput: throughput(), ambient: outsideAt() },
       duration,
     );
-    const goal = plight.heaterRuns ? set : shop.temperature;
+    const goal = plight.heaterRuns ? set : set - UNHEATED;
     const left = Math.exp(-(to - mould.time) / MOULD_SETTLING);
     mould = { time: to, temperature: goal + (mould.temperature - goal) * left };
   }
@@ -104,10 +105,14 @@ export function createBagRehearsal(job: LaidJob, shop: Shop, places: readonly Le
       case 'drawn':
         drawTrouble(Math.round(amount));
         return;
-      // What the scale suffers is its own affair.
+      // What the scale and the part suffer is their own affair.
       case 'scaleDrifts':
       case 'scaleFlat':
       case 'bucketLeans':
+      case 'coldResin':
+      case 'race':
+      case 'dryBucket':
+      case 'day':
         return;
       case 'none':
         plight = { leaks: new Map(), pumpRuns: true, isSilent: false, heaterRuns: true, weather: 0 };
@@ -142,6 +147,10 @@ export function createBagRehearsal(job: LaidJob, shop: Shop, places: readonly Le
           plight = { ...plight, leaks };
         }
         return;
+      case 'fault':
+        // Another pump stands in.
+        if (body.fault === 'pumpStopped') plight = { ...plight, pumpRuns: true };
+        return;
       case 'listen':
         listening = body.placeId;
         return;
@@ -151,16 +160,21 @@ export function createBagRehearsal(job: LaidJob, shop: Shop, places: readonly Le
 
   /**
    * What its instruments have to show now, each by its own name.
-   * @param spacing s since they last did  @param show what is drawn of a true value
+   * @param spacing s since they last did  @param show what is drawn of a true value  @param warmth of resin that is in the part, K
    */
-  function shown<R>(spacing: number, random: Random, show: (own: string, value: number) => R): R[] {
+  function shown<R>(
+    spacing: number,
+    random: Random,
+    show: (own: string, value: number) => R,
+    warmth = mould.temperature,
+  ): R[] {
     outside += (WEATHER / 60) * Math.sqrt(spacing / 60) * normalOf(random);
     const drift = DRIFT * Math.sin((2 * Math.PI * bag.time) / 86_400);
     const pressures = [
       show('gauge', bag.pressure + drift),
       show('needle', Math.max(0, outsideAt() - bag.pressure)),
     ];
-    const others = [show('barometer', outsideAt()), show('thermometer', mould.temperature)];
+    const others = [show('barometer', outsideAt()), show('thermometer', warmth)];
     const heard = listening === null ? [] : [show('listener', levelAt(listening))];
     listening = null;
     return [...(plight.isSilent ? [] : pressures), ...others, ...heard];

@@ -100,7 +100,7 @@ test('a rehearsal’s own instruments post; a dying pump is called by the watch'
   await services.rehearsals.start(run);
   await services.rehearsals.start(run);
   const attached = (await services.runs.entriesOf(run.id)).filter(({ body }) => body.kind === 'attach');
-  expect(attached).toHaveLength(5);
+  expect(attached).toHaveLength(6);
   const clock = () => Date.parse(run.startedAt) + 60 * (Date.now() - Date.parse(run.startedAt));
   await say(run, { kind: 'pull' }, clock());
   await passRehearsal(3);

@@ -1,0 +1,15 @@
+import { expect, test } from '@jest/globals';
+import { cardOf } from '../card/card.ts';
+import { usualSteps } from '../card/usual-steps.ts';
+import { jobOf } from '../job/laid.ts';
+import { stepIdOf, valveOf } from './card-valves.ts';
+import { demo, shop } from './test/plate.ts';
+
+test('every valve step of a card is a turn of a line, and that turn leads back to the step', () => {
+  const gore = demo('Dome gore 7');
+  const card = cardOf({ job: jobOf(gore), shop, mould: null, steps: usualSteps });
+  const valves = card.steps.filter(({ each }) => each === 'valve');
+  expect(valves.map(({ id }) => valveOf(gore, id)?.lineId)).toEqual(['vent-1', 'feed-1', 'feed-2', 'feed-3']);
+  for (const { id } of valves) expect(stepIdOf(valveOf(gore, id)!)).toBe(id);
+  expect(valveOf(gore, 'hold')).toBeNull();
+});

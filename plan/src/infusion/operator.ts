@@ -1,0 +1,364 @@
+import type { Entry, EntryBody } from '@wick/contract/run/run';
+import type { Shop } from '@wick/contract/shop';
+import { placeOf } from '@wick/core/geometry/mesh-places';
+import { distance, type Point } from '@wick/core/geometry/polygon';
+import type { Fineness } from '@wick/core/flow/problem';
+import { createRandom, normalOf } from '@wick/core/random';
+import { clockOf } from '@wick/core/verdict/verdict';
+import { doubtOf } from '../forecast/doubt.ts';
+import type { LaidJob } from '../job/laid.ts';
+import { resinToMix } from '../resin/ledger.ts';
+import { batchesOf } from '../resin/batches.ts';
+import { runConditionsOf } from '../resin/run.ts';
+import { runStateOf } from '../run/state.ts';
+import { settle } from '../settle.ts';
+import { createBagRehearsal } from '../vacuum/bag-rehearsal.ts';
+import { infusionOf } from './infusion.ts';
+import { liveClockOf, priorOf, type BagReading, type LiveClock } from './live-clock.ts';
+import { whatNow, type TriedOption } from './options.ts';
+import { createPartWorld } from './part-world.ts';
+import {
+  frontAt,
+  problemOfShape,
+  shapeTasksOf,
+  solveShape,
+  withoutCommon,
+  type SolvedShape,
+} from './problem-shapes.ts';
+import { reforecast, type Minutes, type Reforecast } from './reforecast.ts';
+import { resinLeftOf } from './resin-left.ts';
+import { drawTruth, wordsOfDrawn, type DrawnFault } from './truth.ts';
+
+/** By the plan whatever is seen, or by what the re-forecast advises. */
+export type Policy = 'planned' | 'follow';
+
+export interface Rehearsed {
+  readonly seed: number;
+  readonly policy: Policy;
+  readonly faults: readonly DrawnFault[];
+  /** The last corner was wet before gel and the hose drew no air. */
+  readonly isSaved: boolean;
+  /** s since first contact; NaN where it was not. */
+  readonly filledAt: number;
+  readonly gelTime: number;
+  readonly filledShare: number;
+  /** Ranges of the last corner before any mark and after each, s since first contact. */
+  readonly ranges: readonly {
+    readonly marks: number;
+    readonly at: number;
+    readonly last: Minutes;
+    readonly chance: number;
+  }[];
+  readonly decisions: readonly { readonly at: number; readonly title: string }[];
+  readonly log: readonly Entry[];
+}
+
+/** s: pulled down before the first mix; between two looks; between seeing and a valve that has turned. */
+const PULLED = 2400;
+const LOOK = 15;
+const HAND = 10;
+/** s between two readings of the bag, and what they flicker by, Pa. */
+const GAUGE = 30;
+const FLICKER = 150;
+/** Shares of the planned fill at which a front is looked for where nobody has planned marks; m by which a place is off. */
+const WATCHED = [0.12, 0.25, 0.4, 0.6, 0.78];
+const OFF = 0.012;
+/** Places on top that the re-forecast asks for, m from any other at least. */
+const MORE = 3;
+const APART = 0.05;
+/** Chance below which advice is asked for, by how much an option has to better it, and s until it is asked again. */
+const WORRIED = 0.8;
+const BETTER = 60;
+const AGAIN = 240;
+/** s until a second pump runs, and a leak is found and sealed. */
+const SECOND_PUMP = 240;
+const SEALED = 600;
+/** Share of the planned pressure below which somebody looks at pump and bag. */
+const WEAK = 0.93;
+
+export interface RehearseOptions {
+  readonly seed: number;
+  readonly policy: Policy;
+  /** From shapesFor; solved anew when left out. */
+  readonly shapes?: readonly SolvedShape[];
+  readonly faults?: readonly DrawnFault[];
+  readonly fineness?: Fineness;
+  /** Told of each minute; return false to give up. */
+  readonly onMinute?: (minute: number) => void;
+}
+
+/** @throws ModelError as solveShape */
+export function shapesFor(job: LaidJob, shop: Shop, fineness?: Fineness): SolvedShape[] {
+  const run = runConditionsOf(job, shop)!;
+  const clock = clockOf(run);
+  return withoutCommon(
+    shapeTasksOf(job, shop, fineness).map((task) => solveShape(task, clock, run.openTime)),
+  );
+}
+
+/**
+ * A whole infusion of the real part without a screen: somebody opens what the plan says when the front is there, taps the front, and does
+ * or does not what is advised. The same seed comes to the same.
+ * @throws ModelError as solveShape; NEEDS_RESIN
+ */
+export function rehearse(job: LaidJob, shop: Shop, options: RehearseOptions): Rehearsed {
+  return createOperator(job, shop, options).run();
+}
+
+function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
+  const { seed, policy, fineness = { nodeCount: 400, steps: 40 } } = options;
+  const shapes = options.shapes ?? shapesFor(job, shop, fineness);
+  const planned = runConditionsOf(job, shop)!;
+  const truth = drawTruth(job, shop, seed, options.faults);
+  const world = createPartWorld(truth, shop, fineness.nodeCount);
+  const bag = createBagRehearsal(job, shop, []);
+  const random = createRandom(seed ^ 0x165667b1);
+  const plan = shapes[0]!;
+  const planMinutes = clockOf(planned).timeAtFluidity({ from: planned.openTime, fluidity: plan.last });
+  const fillSpan = (planMinutes < Infinity ? planMinutes : clockOf(planned).gelTime) - planned.openTime;
+  const feedPressure = settle(job, shop)['shop.ambientPressure'].value;
+  const plannedDrive = feedPressure - settle(job, shop)['vacuum.ventPressure'].value;
+  const places = watchedPlaces(job, plan);
+  const mostPlaces = places.length + MORE;
+  const feeds = job.lines.filter(({ kind }) => kind === 'feed');
+
+  const log: Entry[] = [];
+  const readings: BagReading[] = [];
+  const ranges: Rehearsed['ranges'][number][] = [];
+  const decisions: Rehearsed['decisions'][number][] = [];
+  const looked = new Set<Point>();
+  /** What is to be done at a time, s. */
+  let agenda: { readonly at: number; readonly body: EntryBody }[] = [];
+  let time = 0;
+  let askedAt = -Infinity;
+  let weakSince: number | null = null;
+
+  function say(body: EntryBody): void {
+    const at = new Date(time * 1000).toISOString();
+    log.push({
+      id: `e${log.length}`,
+      at,
+      by: 'operator',
+      body,
+      runId: 'r',
+      order: log.length,
+      writtenAt: at,
+      device: '',
+    });
+    bag.hear(body);
+    world.hear(body);
+  }
+  const later = (after: number, body: EntryBody) => agenda.push({ at: time + after, body });
+  const isAgreed = (match: (body: EntryBody) => boolean) => agenda.some(({ body }) => match(body));
+
+  function goOn(to: number): void {
+    const due = agenda.filter(({ at }) => at <= to).sort((a, b) => a.at - b.at);
+    agenda = agenda.filter(({ at }) => at > to);
+    for (const { at, body } of due) {
+      passTo(Math.max(time, at));
+      say(body);
+    }
+    passTo(to);
+  }
+
+  function passTo(to: number): void {
+    time = to;
+    bag.pass(to);
+    const { pressure } = bag.truth();
+    world.pass(to, pressure);
+    if (to - (readings.at(-1)?.at ?? -Infinity) / 1000 >= GAUGE)
+      readings.push({ at: to * 1000, pressure: pressure + FLICKER * normalOf(random) });
+  }
+
+  function begin(): void {
+    say({ kind: 'pull' });
+    goOn(PULLED);
+    say({ kind: 'mixed', mass: null });
+    for (const { mass, pouredAt } of batchesOf(job, shop)) later(pouredAt, { kind: 'batchPoured', mass });
+    if (batchesOf(job, shop).length === 0)
+      later(planned.openTime - 1, { kind: 'batchPoured', mass: resinToMix(job, shop) ?? 1 });
+    for (const feed of feeds.filter(({ startsOpen }) => startsOpen))
+      later(planned.openTime, { kind: 'valve', lineId: feed.id, opening: 1, actionId: null });
+    for (const fault of truth.faults) {
+      const at = 'at' in fault ? planned.openTime + fault.at * fillSpan : 0;
+      if (fault.kind === 'pumpDies')
+        later(at, { kind: 'trouble', what: 'pumpDies', placeId: null, amount: 0 });
+      if (fault.kind === 'leak')
+        later(at, {
+          kind: 'trouble',
+          what: 'leak',
+          placeId: 'drawn',
+          amount: fault.amount * bag.truth().limit,
+        });
+    }
+  }
+
+  /** Turns what the plan says, as soon as its trigger is seen. */
+  function followPlan(): void {
+    const turned = new Set(
+      log.flatMap(({ body }) => (body.kind === 'valve' && body.actionId ? [body.actionId] : [])),
+    );
+    for (const actionId of world.due()) {
+      if (turned.has(actionId) || isAgreed((body) => body.kind === 'valve' && body.actionId === actionId))
+        continue;
+      for (const line of job.lines)
+        for (const action of line.actions)
+          if (action.id === actionId)
+            later(HAND, { kind: 'valve', lineId: line.id, opening: action.opening, actionId });
+    }
+  }
+
+  /** @returns whether a front was seen that had not been */
+  function lookForFront(): boolean {
+    let isNew = false;
+    for (const place of places) {
+      if (looked.has(place)) continue;
+      const at = world.frontAt(place);
+      const clock = world.seen().clock;
+      if (Number.isNaN(at) || clock === null || at > clock) continue;
+      looked.add(place);
+      isNew = true;
+      say({
+        ...{ kind: 'front', markId: null, doubt: OFF },
+        x: place.x + OFF * normalOf(random),
+        y: place.y + OFF * normalOf(random),
+      });
+    }
+    return isNew;
+  }
+
+  function answerNow(): { live: LiveClock; answer: Reforecast } | null {
+    const state = runStateOf(log);
+    const infusion = infusionOf(state, job);
+    const live = liveClockOf(job, shop, infusion, state, readings);
+    if (!live) return null;
+    const now = time - live.zero / 1000;
+    const prior = priorOf(job, live);
+    const gelDoubt = doubtOf(job).gelTime;
+    return { live, answer: reforecast({ shapes, infusion, clock: live, prior, gelDoubt, now }) };
+  }
+
+  /** What it comes to, and where to look next. */
+  function note({ answer }: { answer: Reforecast }): void {
+    const next = answer.nextMark?.place;
+    if (next && places.length < mostPlaces && places.every((place) => distance(place, next) > APART))
+      places.push(next);
+    ranges.push({ marks: answer.marks.length, at: answer.now, last: answer.last, chance: answer.chance });
+  }
+
+  function takeAdvice({ live, answer }: { live: LiveClock; answer: Reforecast }): void {
+    mindTheBag();
+    mindThePot(live, answer);
+    if (answer.chance >= WORRIED || time - askedAt < AGAIN) return;
+    askedAt = time;
+    const best = bestOf(live, answer);
+    if (!best) return;
+    decisions.push({ at: answer.now, title: best.option.title });
+    say({ kind: 'decided', option: best.option.id, title: best.option.title, gain: '' });
+    for (const { lineId, opening } of best.option.turns)
+      later(HAND, { kind: 'valve', lineId, opening, actionId: null });
+    if (best.option.warmer > 0)
+      later(best.option.takes, {
+        kind: 'warming',
+        is: 'blanket',
+        temperature: live.run.temperature + best.option.warmer,
+      });
+  }
+
+  function bestOf(live: LiveClock, answer: Reforecast): TriedOption | null {
+    const infusion = infusionOf(runStateOf(log), job);
+    const resin = resinLeftOf(job, shop, infusion, live, answer);
+    const problem = problemOfShape(job, shop, answer.likeliest.shape.id);
+    const tried = whatNow({ job, problem, answer, infusion, clock: live, resin, fineness }).filter(
+      ({ option }) => !['giveUp', 'shut', 'throttle', 'mix'].includes(option.id),
+    );
+    const wait = tried.find(({ option }) => option.id === 'wait')!;
+    const worth = ({ last, gelTime, wet, shutIn }: TriedOption) =>
+      (last < Infinity ? gelTime - last : (wet - 1) * gelTime) - 1e5 * shutIn;
+    const best = tried.reduce((most, one) => (worth(one) > worth(most) ? one : most));
+    return best.option.id !== 'wait' && worth(best) > worth(wait) + BETTER ? best : null;
+  }
+
+  /** Pressure that falls off is looked into: a second pump, or the leak is found. */
+  function mindTheBag(): void {
+    const last = readings.at(-1);
+    if (!last) return;
+    if ((feedPressure - last.pressure) / plannedDrive >= WEAK) {
+      weakSince = null;
+      return;
+    }
+    weakSince ??= time;
+    if (isAgreed((body) => body.kind === 'fault' || (body.kind === 'looked' && body.state === 'sealed')))
+      return;
+    later(SECOND_PUMP, { kind: 'fault', fault: 'pumpStopped', did: 'second pump on' });
+    if (bag.truth().leaks.has('drawn'))
+      later(SEALED, { kind: 'looked', placeId: 'drawn', place: 'a pleat', state: 'sealed', how: 'listener' });
+  }
+
+  /** The pot is weighed with every answer; what is missing is mixed in time. */
+  function mindThePot(live: LiveClock, answer: Reforecast): void {
+    const { pot } = world.seen();
+    say({ kind: 'potLeft', mass: pot });
+    const infusion = infusionOf(runStateOf(log), job);
+    const resin = resinLeftOf(job, shop, infusion, live, answer);
+    if (!resin || resin.short === 0 || isAgreed((body) => body.kind === 'batchPoured')) return;
+    later(resin.preparation, { kind: 'batchPoured', mass: 1.1 * resin.short });
+  }
+
+  return {
+    run(): Rehearsed {
+      begin();
+      const found = () => world.truth();
+      for (let asked = 0; ;) {
+        goOn(time + LOOK);
+        const { clock, hasGelled } = world.seen();
+        options.onMinute?.(Math.floor((clock ?? 0) / 60));
+        followPlan();
+        const isNews = lookForFront();
+        const openedAt = infusionOf({ entries: log }, job).openedAt;
+        if (openedAt !== null && (isNews || time - asked > AGAIN)) {
+          asked = time;
+          const now = answerNow();
+          if (now) {
+            if (isNews || ranges.length === 0) note(now);
+            if (policy === 'follow') takeAdvice(now);
+          }
+        }
+        if (hasGelled || !Number.isNaN(found().filledAt)) break;
+      }
+      const { filledAt, gelTime, filledShare } = found();
+      return {
+        ...{ seed, policy, faults: truth.faults, filledAt, gelTime, filledShare, ranges, decisions, log },
+        isSaved: filledAt <= gelTime && found().drewAirAt === null,
+      };
+    },
+  };
+}
+
+/** Of the planned fill a place may be earlier or later than its share. */
+const BAND = 0.04;
+
+/** The plan's marks where it has enough, else places spread over the fill and as far from each other as they can be. */
+export function watchedPlaces(job: Pick<LaidJob, 'marks'>, plan: SolvedShape): Point[] {
+  const marks = job.marks.filter((mark) => frontAt(plan, mark) > 0);
+  if (marks.length >= 3) return marks.map(({ x, y }) => ({ x, y }));
+  const end = plan.front.reduce((most, time) => (time > most ? time : most), 0);
+  const chosen: Point[] = [];
+  for (const share of WATCHED) {
+    const near = Array.from(plan.front.keys())
+      .filter((i) => Math.abs(plan.front[i]! / end - share) < BAND)
+      .map((i) => placeOf(plan.mesh, i));
+    const away = (place: Point) => Math.min(1e9, ...chosen.map((other) => distance(place, other)));
+    const best = near.reduce<Point | null>(
+      (most, one) => (most && away(most) >= away(one) ? most : one),
+      null,
+    );
+    if (best) chosen.push(best);
+  }
+  return chosen;
+}
+
+/** In a line, for a list of rehearsals. */
+export const rehearsedWords = ({ faults, decisions }: Pick<Rehearsed, 'faults' | 'decisions'>): string =>
+  [...faults.map(wordsOfDrawn), ...decisions.map(({ title }) => `→ ${title}`)].join('; ') ||
+  'nothing out of the ordinary';
