@@ -36,7 +36,7 @@ const labels = computed(() => {
 text {
   font: 600 15px var(--display);
   text-anchor: middle;
-  fill: var(--ink);
+  fill: #1e2a2f;
   paint-order: stroke;
   stroke: #fbf3dd;
   stroke-width: 3px;

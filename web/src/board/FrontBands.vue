@@ -39,8 +39,14 @@ const ahead = computed(() => {
       stroke-width="0.9"
     />
     <template v-if="ahead">
-      <path :d="ahead.shade" fill="#fbfaf6" fill-rule="evenodd" opacity="0.78" />
+      <path :d="ahead.shade" class="shade" fill-rule="evenodd" opacity="0.78" />
       <path :d="ahead.front" fill="none" stroke="var(--ink)" stroke-width="2" />
     </template>
   </g>
 </template>
+
+<style scoped>
+.shade {
+  fill: var(--plan, #fbfaf6);
+}
+</style>

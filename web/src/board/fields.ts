@@ -93,7 +93,7 @@ const FLAT = 3e-3;
 
 /** Areas of values below rising levels, largest first; the scale runs from the least to the greatest value, spikes cut off. */
 export function fieldBands(
-  flow: FlowForecast,
+  flow: Pick<FlowForecast, 'mesh'>,
   values: ArrayLike<number>,
   { colour, quantity }: Pick<FieldView, 'colour' | 'quantity'>,
   unit?: string,

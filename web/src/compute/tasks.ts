@@ -10,6 +10,12 @@ import type { LaidJob } from '@wick/plan/job/laid';
 import type { CutSheet } from '@wick/plan/laminate/cut-sheet';
 import type { DrawnFlow } from '@wick/plan/resin/draw';
 import type { Suggestion } from '@wick/plan/resin/suggest';
+import type { Asked, ShapeAsked } from '@wick/plan/infusion/asked';
+import type { Debrief, DebriefRequest } from '@wick/plan/infusion/debrief';
+import type { HeatForecast, HeatRequest } from '@wick/plan/infusion/heat';
+import type { TriedOption } from '@wick/plan/infusion/options';
+import type { SolvedShape } from '@wick/plan/infusion/problem-shapes';
+import type { Ending } from '@wick/plan/infusion/stop';
 import type { DropReading, DropRequest } from '@wick/plan/vacuum/drop-test';
 
 /** Everything that is computed off the screen's own thread, as data. */
@@ -31,6 +37,12 @@ export type Task =
       /** Resins that could be taken instead. */
       readonly library: readonly Material[];
     }
+  /** One way in which a part may be, on the clock of the plan. */
+  | { readonly kind: 'shape'; readonly asked: ShapeAsked }
+  | { readonly kind: 'options'; readonly asked: Asked }
+  | { readonly kind: 'endings'; readonly asked: Asked }
+  | { readonly kind: 'heat'; readonly request: HeatRequest }
+  | { readonly kind: 'debrief'; readonly request: DebriefRequest }
   | { readonly kind: 'cut'; readonly job: LaidJob; readonly overlap: number };
 
 /** What each kind of task comes to; a score is null where the layout cannot run. */
@@ -39,6 +51,12 @@ export interface Results {
   readonly score: LayoutScore | null;
   readonly sample: EnsembleSample;
   readonly cut: CutSheet;
+  readonly shape: SolvedShape;
+  readonly options: readonly TriedOption[];
+  readonly endings: readonly Ending[];
+  /** null where nothing cures. */
+  readonly heat: HeatForecast | null;
+  readonly debrief: Debrief;
   /** null while it is not known what is drawn. */
   readonly batches: Suggestion | null;
   /** null while there is too little to read. */
@@ -53,11 +71,16 @@ type Watch = (share: number) => boolean;
 const ranking = () => import('@wick/plan/advice/score');
 const dropTests = () => import('@wick/plan/vacuum/drop-test');
 const mixing = () => import('@wick/plan/resin/suggest');
+const infusing = () => import('@wick/plan/infusion/asked');
+const curing = () => import('@wick/plan/infusion/heat');
+const debriefing = () => import('@wick/plan/infusion/debrief');
 const cutting = () => import('@wick/plan/laminate/cut-sheet');
 
 /** Fetches what the first forecast does without, so that it is there when the server is not. */
 export const fetchRest = () =>
-  Promise.all([ranking(), cutting(), dropTests(), mixing()]).catch(() => undefined);
+  Promise.all([ranking(), cutting(), dropTests(), mixing(), infusing(), curing(), debriefing()]).catch(
+    () => undefined,
+  );
 
 const run: {
   [K in Task['kind']]: (task: Extract<Task, { kind: K }>, watch: Watch) => Results[K] | Promise<Results[K]>;
@@ -67,6 +90,11 @@ const run: {
   sample: ({ job, shop, index }) => sampleJob(job, shop, index),
   drop: async ({ request }) => (await dropTests()).readDrop(request),
   batches: async ({ job, shop, flow, library }) => (await mixing()).suggestFor(job, shop, flow, library),
+  shape: async ({ asked }) => (await infusing()).shapeAsked(asked),
+  options: async ({ asked }) => (await infusing()).optionsAsked(asked),
+  endings: async ({ asked }) => (await infusing()).endingsAsked(asked),
+  heat: async ({ request }) => (await curing()).heatForecast(request),
+  debrief: async ({ request }) => (await debriefing()).debriefOf(request),
   cut: async ({ job, overlap }) => (await cutting()).cutSheetOf(job, overlap),
 };
 

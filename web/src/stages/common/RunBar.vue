@@ -85,10 +85,10 @@ const rehearse = (speed: string) => speed !== '' && void run.begin('rehearsal', 
   margin-bottom: 8px;
 }
 .run {
-  width: 250px;
+  width: 220px;
 }
 .rehearse {
-  width: 170px;
+  width: 130px;
 }
 .by {
   display: flex;
@@ -96,7 +96,7 @@ const rehearse = (speed: string) => speed !== '' && void run.begin('rehearsal', 
   gap: 6px;
 }
 .by :deep(input) {
-  width: 120px;
+  width: 90px;
 }
 .rehearsal {
   color: var(--resin-ink);

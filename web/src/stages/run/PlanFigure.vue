@@ -49,6 +49,8 @@ defineExpose({ size });
 
 <style scoped>
 svg {
+  /* What is drawn over it takes its colour. */
+  --plan: var(--sheet);
   width: 100%;
   max-height: 31vh;
   display: block;

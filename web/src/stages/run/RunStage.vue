@@ -11,11 +11,15 @@ import RunBar from '../common/RunBar.vue';
 import type { Stage } from '../stage.ts';
 import CardPane from './CardPane.vue';
 import ClockPanel from './ClockPanel.vue';
+import CurePane from './CurePane.vue';
 import GelCoatPane from './GelCoatPane.vue';
 import HoldList from './HoldList.vue';
+import InfusePane from './InfusePane.vue';
+import InfusionAnswer from './InfusionAnswer.vue';
 import LayUpPane from './LayUpPane.vue';
 import LightSwitch from './LightSwitch.vue';
 import LogPane from './LogPane.vue';
+import { provideLive } from './live.ts';
 import NewerPlan from './NewerPlan.vue';
 import PrepPane from './PrepPane.vue';
 import WarmthField from './WarmthField.vue';
@@ -27,16 +31,21 @@ const job = useSession();
 const run = useRun();
 const work = useCard();
 useAwake();
+provideLive();
 
 const hasGelCoat = computed(() => work.basis?.job.prep.gelCoat != null);
+/** Resin is drawn through from lines, and its front can be forecast. */
+const isInfused = computed(() => work.laid?.lines.some(({ kind }) => kind === 'feed') ?? false);
 const panes = computed(() => [
   { value: 'card' as const, label: 'Card' },
   ...(hasGelCoat.value ? [{ value: 'gel' as const, label: 'Gel coat' }] : []),
   { value: 'lay' as const, label: 'Lay-up' },
+  ...(isInfused.value ? [{ value: 'infuse' as const, label: 'Infuse' }] : []),
+  { value: 'cure' as const, label: 'Cure' },
   { value: 'log' as const, label: 'Log' },
   { value: 'prep' as const, label: 'Preparation' },
 ]);
-type Pane = 'card' | 'gel' | 'lay' | 'log' | 'prep';
+type Pane = 'card' | 'gel' | 'lay' | 'infuse' | 'cure' | 'log' | 'prep';
 const pane = computed<Pane>(
   () => panes.value.find(({ value }) => value === route.query.pane)?.value ?? 'card',
 );
@@ -68,14 +77,19 @@ onScopeDispose(() => (localCalls.value = []));
     <template v-else>
       <GelCoatPane v-if="pane === 'gel'" />
       <LayUpPane v-else-if="pane === 'lay'" />
+      <InfusePane v-else-if="pane === 'infuse'" />
+      <CurePane v-else-if="pane === 'cure'" />
       <LogPane v-else-if="pane === 'log'" />
       <PrepPane v-else-if="pane === 'prep'" />
       <CardPane v-else />
     </template>
     <template #answer>
-      <ClockPanel />
-      <WarmthField />
-      <HoldList />
+      <InfusionAnswer v-if="pane === 'infuse'" />
+      <template v-else>
+        <ClockPanel />
+        <WarmthField />
+        <HoldList />
+      </template>
     </template>
   </StageShell>
 </template>

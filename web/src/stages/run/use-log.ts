@@ -1,18 +1,20 @@
 import { isQuiet, logWords, type LogWriting } from '@wick/plan/run/log-words';
 import { computed } from 'vue';
-import { useRun } from '../../compute/use-desk.ts';
+import { useCard, useRun } from '../../compute/use-desk.ts';
 import { useInstruments } from '../../data/instruments.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 
 /** The log of the run in words, in the order in which things happened. */
 export function useLog() {
   const run = useRun();
+  const work = useCard();
   const shop = useShopStore();
   const { list } = useInstruments();
   const byId = computed(() => new Map(run.entries.map((entry) => [entry.id, entry])));
   const writing = computed((): LogWriting => ({
     show: shop.show,
     instrumentName: (id) => list.value.find((one) => one.id === id)?.name ?? 'Instrument',
+    lineName: (id) => work.laid?.lines.find((line) => line.id === id)?.name ?? 'A line',
     find: (id) => byId.value.get(id),
   }));
   const struck = computed(

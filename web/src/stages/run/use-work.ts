@@ -1,6 +1,7 @@
 import type { EntryBody } from '@wick/contract/run/run';
 import { clocksEndedBy, doneBodies, openTicks } from '@wick/plan/card/progress';
 import { stepTitle, type CardStep, type Tick } from '@wick/plan/card/step';
+import { stepIdOf, valveOf } from '@wick/plan/infusion/card-valves';
 import { computed } from 'vue';
 import { useCard, useRun } from '../../compute/use-desk.ts';
 
@@ -15,7 +16,14 @@ export function useWork() {
   async function finish(step: CardStep): Promise<void> {
     const ended = work.card && work.progress ? clocksEndedBy(work.card, work.progress, step) : [];
     for (const body of bodyOf(step)) await run.say(body);
+    const valve = work.laid && valveOf(work.laid, step.id);
+    if (valve) await run.say(valve);
     for (const timerId of ended) await run.say({ kind: 'timerEnds', timerId });
+  }
+  /** A valve was turned at the fill: its step on the card is done with it. */
+  async function turned(valve: Extract<EntryBody, { kind: 'valve' }>): Promise<void> {
+    const step = work.card?.steps.find(({ id }) => id === stepIdOf(valve));
+    if (step && !isSettled(step.id)) for (const body of bodyOf(step)) await run.say(body);
   }
   /** A step that was done before, done once more: its clocks begin anew. */
   async function finishAgain(id: string): Promise<void> {
@@ -47,5 +55,5 @@ export function useWork() {
     work.progress ? openTicks(step, work.progress.settled) : step.ticks;
   const isSettled = (id: string): boolean => work.progress?.settled.has(id) ?? false;
 
-  return { isBegun, finish, finishAgain, tick, leaveOut, leaveOutAll, takeBack, openOf, isSettled };
+  return { isBegun, turned, finish, finishAgain, tick, leaveOut, leaveOutAll, takeBack, openOf, isSettled };
 }

@@ -1,0 +1,173 @@
+import type { Page } from '@playwright/test';
+import { expect, openCopy, test } from './support/fixtures.ts';
+
+test.use({ shelf: 'infuse', viewport: { width: 1024, height: 768 } });
+
+const pane = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
+const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click();
+const next = (page: Page) => page.getByTestId('next-action');
+const plan = (page: Page) => page.getByTestId('run-plan').first();
+
+/** A rehearsal sixty times as quick, at its fill, with the pump on the bag. */
+async function rehearse(page: Page, home: string, job: string) {
+  await openCopy(page, home, job);
+  await page.getByRole('button', { name: /^7 Run/ }).click();
+  await page.getByPlaceholder('your name').first().fill('Ada');
+  await page.keyboard.press('Tab');
+  await page.getByLabel('Rehearse').selectOption({ label: 'sixty times as quick' });
+  await pane(page, 'Infuse');
+  await press(page, 'It draws');
+  await expect(next(page)).toContainText('Mix, and say when the two meet');
+}
+async function pour(page: Page, mass: string) {
+  await page.getByLabel('Batch poured').fill(mass);
+  await page.getByLabel('Batch poured').press('Enter');
+}
+/** The bag has to be down before anything is mixed: minutes, at sixty times. */
+const pulledDown = (page: Page) =>
+  expect
+    .poll(async () => parseFloat((await page.locator('.infusion-answer dd').first().textContent()) ?? ''), {
+      timeout: 60_000,
+    })
+    .toBeLessThan(60);
+
+async function begin(page: Page, mass: string) {
+  await pulledDown(page);
+  await press(page, 'They meet now');
+  await pour(page, mass);
+  await expect(next(page)).toContainText(/^.*Open /);
+  await next(page).getByRole('button', { name: 'Open', exact: true }).click();
+  await expect(page.getByTestId('last-corner')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByTestId('real-front')).toBeVisible({ timeout: 60_000 });
+}
+/** Rightmost place of what is drawn of the real front, as a share of the plan's picture: where a hand would point. */
+async function tapFront(page: Page, height = 0.5) {
+  const at = await page.getByTestId('real-front').evaluate((path: SVGPathElement, share) => {
+    const svg = path.ownerSVGElement!;
+    const frame = svg.getBoundingClientRect();
+    const box = path.getBBox();
+    const length = path.getTotalLength();
+    const y = box.y + share * box.height;
+    let best = { x: box.x, y };
+    for (let n = 0; n <= 400; n++) {
+      const p = path.getPointAtLength((length * n) / 400);
+      if (Math.abs(p.y - y) < 6 && p.x > best.x) best = { x: p.x, y: p.y };
+    }
+    const matrix = svg.getScreenCTM()!;
+    return { x: matrix.a * best.x + matrix.e - frame.left, y: matrix.d * best.y + matrix.f - frame.top };
+  }, height);
+  await plan(page).click({ position: at });
+}
+const marks = (page: Page) => page.locator('.live-plan .seen');
+
+test('a whole infusion at sixty times: mixed, opened, marked, re-forecast, all wet, stopped by a school, and cured to demould', async ({
+  page,
+  home,
+}) => {
+  test.setTimeout(240_000);
+  await rehearse(page, home, 'Footbridge kerb plate');
+  await begin(page, '5 kg');
+  await page.waitForTimeout(6000);
+  await tapFront(page, 0.4);
+  await expect(marks(page)).toHaveCount(1);
+  await expect(page.locator('.infusion-answer')).toContainText('after 1 mark');
+  // A slip of the finger, taken back by a correcting entry.
+  await page.waitForTimeout(1500);
+  await tapFront(page, 0.6);
+  await expect(marks(page)).toHaveCount(2);
+  await press(page, 'It was not there: undo');
+  await expect(marks(page)).toHaveCount(1);
+  await page.waitForTimeout(4000);
+  await tapFront(page, 0.6);
+  await expect(marks(page)).toHaveCount(2);
+  await press(page, 'at the inlet');
+  await press(page, 'Work out when to shut');
+  await expect(page.locator('.school')).toHaveCount(2, { timeout: 60_000 });
+  await expect(page.locator('.school').first()).toContainText(/Shut at \d+ min, with the front/);
+  await page.locator('.school').first().getByRole('button', { name: 'Do it so' }).click();
+  await expect(page.locator('.school').first()).toContainText('So it is done');
+  await expect(next(page)).toContainText(/Shut Feed|last corner wet/);
+  await next(page)
+    .getByRole('button', { name: /^(Clamped|All wet)$/ })
+    .click();
+  await expect(next(page)).toContainText(/last corner wet|Clamp|Nothing more/);
+  await next(page)
+    .getByRole('button', { name: /^(Clamped|All wet)$/ })
+    .click();
+  await pane(page, 'Cure');
+  await expect(page.getByTestId('gel-share')).toHaveText(/^\d+ %$/);
+  await expect(page.getByTestId('heat')).toHaveText(/K of where it starts|°C/, { timeout: 30_000 });
+  await expect(page.getByRole('row', { name: /^Demould from/ })).toContainText('gel times');
+  await page.getByLabel('Set to').fill('35 °C');
+  await page.getByLabel('Set to').press('Enter');
+  await press(page, 'Blanket on');
+  await expect(page.getByText('Its own thermostat and a thermometer under it')).toBeVisible();
+  await pane(page, 'Log');
+  for (const words of [
+    'Resin and hardener met',
+    'Feed opened',
+    'Bubbles at the inlet',
+    'Struck out',
+    'Blanket on, set to 35 °C',
+  ])
+    await expect(page.getByTestId('log')).toContainText(words);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
+});
+
+test('a race that was drawn is recognised by marks on both sides, answered by its sheet, and told afterwards', async ({
+  page,
+  home,
+}) => {
+  test.setTimeout(240_000);
+  await rehearse(page, home, 'Footbridge kerb plate');
+  await press(page, 'Let it race along an edge');
+  await begin(page, '5 kg');
+  for (const [wait, height] of [
+    [3000, 0.96],
+    [300, 0.1],
+    [3000, 0.96],
+    [300, 0.1],
+    [4000, 0.96],
+    [300, 0.1],
+  ] as const) {
+    await page.waitForTimeout(wait);
+    await tapFront(page, height);
+  }
+  await expect(page.getByTestId('marks-say').filter({ hasText: /races along the lower edge/ })).toBeVisible({
+    timeout: 20_000,
+  });
+  await page.getByRole('button', { name: 'The front races along an edge' }).click();
+  await page.getByTestId('fault-sheet').getByRole('button', { name: 'Did it' }).nth(1).click();
+  await press(page, 'Back');
+  await press(page, 'What now?');
+  await expect(page.getByTestId('options').getByRole('listitem').first()).toContainText(
+    /full at|wet in the end/,
+    {
+      timeout: 60_000,
+    },
+  );
+  await expect(next(page)).toContainText('See the last corner wet');
+  await next(page).getByRole('button', { name: 'All wet' }).click();
+  await press(page, 'What did I miss?');
+  const debrief = page.getByTestId('debrief');
+  await expect(debrief).toContainText('Resin raced along the lower edge', { timeout: 120_000 });
+  await expect(debrief).toContainText(/Answered at \d+ min/);
+  await expect(debrief).toContainText('By the plan alone it is');
+});
+
+test('the pump dies in the fill: the gauge shows it, the sheet says what to do, a second pump brings it back', async ({
+  page,
+  home,
+}) => {
+  test.setTimeout(180_000);
+  await rehearse(page, home, 'Hydro spinner');
+  await begin(page, '2 kg');
+  await press(page, 'Let the pump die');
+  await page.getByRole('button', { name: 'The pump has stopped' }).click();
+  const sheet = page.getByTestId('fault-sheet');
+  await expect(sheet).toContainText('Shut the valve between bag and catch pot at once.');
+  await sheet.getByRole('button', { name: 'Did it' }).nth(3).click();
+  await press(page, 'Back');
+  await pane(page, 'Log');
+  await expect(page.getByTestId('log')).toContainText('The pump has stopped: Second pump, or the house line');
+});

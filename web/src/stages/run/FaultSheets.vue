@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { faultSheets, sheetOf } from '@wick/plan/infusion/day-faults';
+import type { DayFault } from '@wick/contract/run/infusion-bodies';
+import { Button } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import { useRun } from '../../compute/use-desk.ts';
+import { useLive } from './live.ts';
+
+/** What to do when something goes wrong, in order, one tap away; what was done is written down. */
+const run = useRun();
+const live = useLive();
+const open = ref<DayFault | null>(null);
+const sheet = computed(() => open.value && sheetOf(open.value));
+/** What the run looks like having stands first. */
+const ordered = computed(() => [
+  ...live.faults.map(sheetOf),
+  ...faultSheets.filter(({ fault }) => !live.faults.includes(fault)),
+]);
+async function did(what: string) {
+  if (!open.value) return;
+  await run.say({ kind: 'fault', fault: open.value, did: what });
+}
+</script>
+
+<template>
+  <section aria-label="Faults on the day">
+    <div v-if="!sheet" class="names">
+      <Button
+        v-for="one in ordered"
+        :key="one.fault"
+        :danger="live.faults.includes(one.fault)"
+        @click="open = one.fault"
+        >{{ one.name }}</Button
+      >
+    </div>
+    <div v-else class="sheet" data-testid="fault-sheet">
+      <h3>{{ sheet.name }}</h3>
+      <p>{{ sheet.tells }}</p>
+      <ol>
+        <li v-for="step in sheet.steps" :key="step">
+          <span>{{ step }}</span>
+          <Button :disabled="!run.run" @click="did(step)">Did it</Button>
+        </li>
+      </ol>
+      <p v-if="sheet.caution" class="ember">{{ sheet.caution }}</p>
+      <Button @click="open = null">Back</Button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.names {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.sheet {
+  background: var(--sheet);
+  border-left: 6px solid var(--ember);
+  padding: 10px 16px;
+}
+h3 {
+  font-size: 22px;
+  margin: 0;
+}
+p {
+  margin: 2px 0 6px;
+}
+ol {
+  margin: 0 0 8px;
+  padding-left: 22px;
+}
+li {
+  min-height: 48px;
+}
+li span {
+  display: inline-block;
+  width: calc(100% - 100px);
+  vertical-align: middle;
+}
+</style>
