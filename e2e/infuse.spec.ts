@@ -1,12 +1,12 @@
 import type { Page } from '@playwright/test';
 import { expect, openCopy, test } from './support/fixtures.ts';
+import { tapFront } from './support/real-front.ts';
 
 test.use({ shelf: 'infuse', viewport: { width: 1024, height: 768 } });
 
 const pane = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click();
 const next = (page: Page) => page.getByTestId('next-action');
-const plan = (page: Page) => page.getByTestId('run-plan').first();
 
 /** A rehearsal sixty times as quick, at its fill, with the pump on the bag. */
 async function rehearse(page: Page, home: string, job: string) {
@@ -39,24 +39,6 @@ async function begin(page: Page, mass: string) {
   await next(page).getByRole('button', { name: 'Open', exact: true }).click();
   await expect(page.getByTestId('last-corner')).toBeVisible({ timeout: 60_000 });
   await expect(page.getByTestId('real-front')).toBeVisible({ timeout: 60_000 });
-}
-/** Rightmost place of what is drawn of the real front, as a share of the plan's picture: where a hand would point. */
-async function tapFront(page: Page, height = 0.5) {
-  const at = await page.getByTestId('real-front').evaluate((path: SVGPathElement, share) => {
-    const svg = path.ownerSVGElement!;
-    const frame = svg.getBoundingClientRect();
-    const box = path.getBBox();
-    const length = path.getTotalLength();
-    const y = box.y + share * box.height;
-    let best = { x: box.x, y };
-    for (let n = 0; n <= 400; n++) {
-      const p = path.getPointAtLength((length * n) / 400);
-      if (Math.abs(p.y - y) < 6 && p.x > best.x) best = { x: p.x, y: p.y };
-    }
-    const matrix = svg.getScreenCTM()!;
-    return { x: matrix.a * best.x + matrix.e - frame.left, y: matrix.d * best.y + matrix.f - frame.top };
-  }, height);
-  await plan(page).click({ position: at });
 }
 const marks = (page: Page) => page.locator('.live-plan .seen');
 
@@ -97,7 +79,7 @@ test('a whole infusion at sixty times: mixed, opened, marked, re-forecast, all w
   await pane(page, 'Cure');
   await expect(page.getByTestId('gel-share')).toHaveText(/^\d+ %$/);
   await expect(page.getByTestId('heat')).toHaveText(/K of where it starts|°C/, { timeout: 30_000 });
-  await expect(page.getByRole('row', { name: /^Demould from/ })).toContainText('gel times');
+  await expect(page.getByRole('row', { name: /^Demould from/ })).toContainText('by the data sheet');
   await page.getByLabel('Set to').fill('35 °C');
   await page.getByLabel('Set to').press('Enter');
   await press(page, 'Blanket on');
@@ -170,4 +152,38 @@ test('the pump dies in the fill: the gauge shows it, the sheet says what to do, 
   await press(page, 'Back');
   await pane(page, 'Log');
   await expect(page.getByTestId('log')).toContainText('The pump has stopped: Second pump, or the house line');
+});
+
+test('three days after the mix the cure clock has come to demould, and the card goes on from there', async ({
+  page,
+  home,
+}) => {
+  await openCopy(page, home, 'Hydro spinner');
+  await page.getByRole('button', { name: /^7 Run/ }).click();
+  await page.getByPlaceholder('your name').first().fill('Ada');
+  await page.keyboard.press('Tab');
+  await press(page, 'Begin a part');
+  await pane(page, 'Cure');
+  await expect(page.getByText('The cure clock starts when resin and hardener meet.')).toBeVisible();
+  const jobId = /jobs\/([^/]+)\//.exec(page.url())![1]!;
+  const runs = (await (await page.request.get(`${home}/api/jobs/${jobId}/runs`)).json()) as { id: string }[];
+  const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
+  const said = [
+    { id: 'met', at: ago(72), by: 'Ada', body: { kind: 'mixed', mass: 1.2 } },
+    { id: 'warm', at: ago(71), by: 'Ada', body: { kind: 'warmth', temperature: 295.15, instrumentId: null } },
+  ];
+  const answer = await page.request.post(`${home}/api/runs/${runs[0]!.id}/entries`, {
+    data: { entries: said },
+  });
+  expect(answer.ok()).toBe(true);
+  await expect(page.getByText('hard: a nail leaves nothing')).toBeVisible();
+  await expect(page.getByRole('row', { name: /^Gel at the coldest place/ })).toContainText('ago');
+  await expect(page.getByRole('row', { name: /^Demould from/ })).toContainText('ago');
+  await expect(page.getByRole('row', { name: /^Recoat from/ })).toContainText('closes');
+  await pane(page, 'Card');
+  await page
+    .getByRole('navigation', { name: 'Phases' })
+    .getByRole('button', { name: /^Demould/ })
+    .click();
+  await expect(page.getByText('Flash off, wedges, air at the edge, then patience')).toBeVisible();
 });

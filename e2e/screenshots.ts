@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
 import { launchOptions } from './support/browser.ts';
+import { tapFront } from './support/real-front.ts';
 import { newFolder, startServer } from './support/server.ts';
 
 /** Takes the pictures of docs/screenshots from demo data. */
@@ -108,13 +109,6 @@ await page.screenshot({ path: `${target}/print.png`, fullPage: true });
 await page.goto(`${server.url}/library`);
 await page.getByText('Quad glass 850').waitFor();
 await shot('library');
-await page.goto(`${server.url}/steps`);
-await page
-  .getByRole('button', { name: /^Gel coat/ })
-  .first()
-  .click();
-await page.waitForTimeout(400);
-await shot('steps');
 await page.goto(`${server.url}/shop`);
 await page.getByLabel('Altitude above sea level').waitFor();
 await page.waitForTimeout(300);
@@ -161,19 +155,39 @@ await next.getByText('Look the mould over').waitFor();
 await finish(3 + 2);
 await page.waitForTimeout(800);
 await shot('run');
-await page.getByRole('button', { name: /^Leave out the/ }).click();
-await page.getByLabel('Why they are left out').fill('Still on from the part before');
-await page.getByRole('button', { name: 'Leave them out' }).click();
-await next.getByText('pass 1 of 4').waitFor();
-await finish(4 + 1);
-await next.getByRole('button', { name: /^Tacky/ }).click();
-await finish(3);
-await page.getByRole('tab', { name: 'Lay-up' }).click();
-await page.getByRole('button', { name: /Turn-up at the foot/ }).click();
-await page.getByRole('button', { name: 'Laid' }).click();
-await page.getByTestId('ply').getByText('ply 2 of 5').waitFor();
-await page.waitForTimeout(800);
-await shot('lay-up');
+// The fill of a plate as it runs, rehearsed on a tablet, and its cure.
+await page.setViewportSize({ width: 1024, height: 768 });
+await page.goto(server.url);
+await page.getByRole('link', { name: 'Footbridge kerb plate' }).click();
+await page.getByTestId('verdict').waitFor();
+await page.keyboard.press('7');
+await page.getByLabel('Rehearse').selectOption({ label: 'sixty times as quick' });
+await page.getByRole('tab', { name: 'Infuse' }).click();
+await page.getByRole('button', { name: 'Let it race along an edge' }).click();
+await page.getByRole('button', { name: 'It draws' }).click();
+await page.waitForTimeout(12_000);
+await page.getByRole('button', { name: 'They meet now' }).click();
+await page.getByLabel('Batch poured').fill('5 kg');
+await page.getByLabel('Batch poured').press('Enter');
+await page.waitForTimeout(6000);
+await page.getByTestId('next-action').getByRole('button', { name: 'Open', exact: true }).click();
+await page.getByTestId('real-front').waitFor();
+for (const [wait, height] of [
+  [5000, 0.95],
+  [200, 0.1],
+  [4000, 0.95],
+  [200, 0.1],
+] as const) {
+  await page.waitForTimeout(wait);
+  await tapFront(page, height);
+}
+await page.waitForTimeout(2500);
+await page.locator('.run-stage .bench').evaluate((bench) => bench.scrollTo(0, 96));
+await shot('fill');
+await page.getByRole('tab', { name: 'Cure' }).click();
+await page.getByTestId('heat').waitFor();
+await page.waitForTimeout(1500);
+await shot('cure');
 await browser.close();
 await server.kill();
 process.exit(0);

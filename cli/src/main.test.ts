@@ -23,6 +23,27 @@ function wick(...args: string[]) {
   return { code, out: lines.join('\n'), err: errors.join('\n') };
 }
 
+describe('wick rehearse', () => {
+  test('the same seed comes to the same line; many say how many were saved', () => {
+    const one = () =>
+      wick('rehearse', demo('kiosk-fascia'), '--seed', '3', '--nodes', '120', '--altitude', '640');
+    const { code, out } = one();
+    expect(code).toBe(0);
+    expect(out).toMatch(/^3: (full at [\d.]+ min, gel at [\d.]+ min|lost: \d+ % full at gel)/);
+    expect(one().out).toBe(out);
+    const two = wick('rehearse', demo('kiosk-fascia'), '--runs', '2', '--nodes', '120', '--policy', 'follow');
+    expect(two.out).toMatch(/of 2 parts saved\. After three marks the range held the truth in \d of \d/);
+  });
+
+  test('what cannot be is said with what can', () => {
+    const bad = wick('rehearse', demo('kiosk-fascia'), '--policy', 'best');
+    expect([bad.code, bad.err.includes('“planned” or “follow”')]).toEqual([2, true]);
+    const none = wick('rehearse', file(JSON.stringify(emptyJob('Bare'))));
+    expect(none.code).not.toBe(0);
+    expect(none.err).not.toBe('');
+  });
+});
+
 describe('wick simulate', () => {
   test('the failing demo ends with 1 and says how far the resin gets', () => {
     const { code, out } = wick('simulate', demo('dome-gore-7'), '--altitude', '640', '--nodes', '800');

@@ -113,3 +113,17 @@ describe('a glance', () => {
     expect(Math.abs(made.nodeCount / 600 - 1)).toBeLessThan(0.2);
   });
 });
+
+test('a feed that is shut for a while and opened again goes on where it stood', () => {
+  const [shut, open] = [stripTime(0.5), 3 * stripTime(0.5)];
+  const paused = fill({
+    ...request,
+    actions: [
+      { gate: 0, opening: 0, when: { kind: 'time', time: shut } },
+      { gate: 0, opening: 1, when: { kind: 'time', time: open } },
+    ],
+  });
+  expect(paused.isFilled).toBe(true);
+  // Later by as long as it was shut.
+  expect((paused.fillTime - (open - shut)) / stripTime(1)).toBeCloseTo(1, 2);
+});

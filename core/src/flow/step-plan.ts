@@ -12,6 +12,8 @@ const GROWTH = 3;
 const EASY_GROWTH = 1.5;
 /** Volume of the first step, and least of an early one, of the pore volume. */
 const EARLY_VOLUME = 1e-5;
+/** A run that stood and flows again begins with a step of this share of the time it has lasted. */
+const RESTART = 1e-3;
 /** Towards the end a step takes at most this share of the room left, and at least this share of the pore volume. */
 const LATE_SHARE = 0.5;
 const LATE_VOLUME = 2e-4;
@@ -133,8 +135,14 @@ function planSettling(run: FillRun, { moved, hasActed }: StepOutcome) {
 }
 
 /** A run that has stalled waits for the next action on the clock, settles, or is over. */
-function planStalled(run: FillRun, { moved }: StepOutcome) {
+function planStalled(run: FillRun, { moved, hasActed }: StepOutcome): void {
   const { sequence, bed, request, time, highest, total } = run;
+  if (hasActed && time > 0) {
+    // What opens again flows again: the next step shows whether it does.
+    run.planned = run.step = RESTART * time;
+    run.expected = EARLY_VOLUME * total;
+    return;
+  }
   const horizon = horizonOf(run);
   if (sequence.nextTime() < horizon) {
     run.planned = run.step = sequence.nextTime() - time;

@@ -103,6 +103,7 @@ export const demoMaterials: Material[] = [
   },
   {
     id: 'epoxy-mid-s2', kind: 'resin', price: 14, name: 'Epoxy medium S2', source, resinDensity: 1160, hardenerDensity: 960, density: 1130, hardenerParts: 28, chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
+    cureHeat: 450000, demould: { opens: minutes(24 * 60), temperature: celsius(22) }, recoat: { opens: minutes(3 * 60), closes: minutes(24 * 60), temperature: celsius(22) },
     viscosityPoints: [
       { temperature: celsius(20), viscosity: 0.33 },
       { temperature: celsius(30), viscosity: 0.18 },
@@ -120,6 +121,7 @@ export const demoMaterials: Material[] = [
       { id: 's5-h-2', part: 'hardener', number: 'H5-2702', expires: '2028-02-28', mass: 10, storeTemperature: null, care: 'plain' },
     ],
     chemistry: 'amine', gelViscosityRatio: 18, gelMass: 0.15,
+    cureHeat: 440000, demould: { opens: minutes(48 * 60), temperature: celsius(22) }, recoat: { opens: minutes(10 * 60), closes: minutes(48 * 60), temperature: celsius(22) },
     viscosityPoints: [
       { temperature: celsius(20), viscosity: 0.38 },
       { temperature: celsius(30), viscosity: 0.2 },
@@ -158,6 +160,7 @@ export const demoMaterials: Material[] = [
   },
   {
     id: 'vinyl-ester-v1', kind: 'resin', price: 7.5, name: 'Vinyl ester V1, 1.2 % catalyst', source, resinDensity: 1060, hardenerDensity: 1160, density: 1060, hardenerParts: 1.2, chemistry: 'radical', gelViscosityRatio: null, gelMass: 0,
+    cureHeat: 340000, demould: { opens: minutes(8 * 60), temperature: celsius(20) }, recoat: { opens: minutes(90), closes: minutes(24 * 60), temperature: celsius(20) },
     viscosityPoints: [
       { temperature: celsius(18), viscosity: 0.26 },
       { temperature: celsius(25), viscosity: 0.195 },

@@ -87,9 +87,36 @@ export function asItWent(
     readonly fineness: Fineness;
   },
 ): AsItWent {
+  const { own, forced, times, done } = asTurned(problem, factor, { infusion, clock, now });
+  const planned = own.lines.flatMap(({ actions }) => actions.flatMap(({ id }) => id ?? []));
+  const state = solveFlow(
+    { ...own, lines: forced, done: planned, settles: false },
+    { ...fineness, stopAt: Math.max(times.at(now), 1e-9) },
+  ).state!;
+  return { problem: { ...own, done, settles: false }, start: state, times };
+}
+
+/**
+ * The whole fill with every turn that was made in place of what was planned, and the plan's own turns for the rest.
+ * Parameters and errors as asItWent.
+ */
+export function wholeAsItGoes(
+  problem: FlowProblem,
+  factor: number,
+  { fineness, ...request }: Parameters<typeof asItWent>[2],
+): FlowForecast {
+  const { own, forced, done } = asTurned(problem, factor, request);
+  return solveFlow({ ...own, lines: forced, done, settles: false }, fineness);
+}
+
+/** The problem with its factor, and its lines turned as they were. */
+function asTurned(
+  problem: FlowProblem,
+  factor: number,
+  { infusion, clock, now }: Pick<Parameters<typeof asItWent>[2], 'infusion' | 'clock' | 'now'>,
+) {
   const times = runTimes(problem, clock);
   const own = onLiveClock(eased(problem, factor * meanShare(problem, clock, now)), clock);
-  const planned = own.lines.flatMap(({ actions }) => actions.flatMap(({ id }) => id ?? []));
   const done = infusion.turned.flatMap(({ actionId }) => actionId ?? []);
   const turned = (line: LayoutLine) => infusion.turned.filter(({ lineId }) => lineId === line.id);
   const atRunTime = (ms: number) => times.at((ms - clock.zero) / 1000);
@@ -103,11 +130,7 @@ export function asItWent(
         .map(({ at, opening }) => turnAt(own, times, (at - clock.zero) / 1000, opening)),
     ],
   }));
-  const state = solveFlow(
-    { ...own, lines: forced, done: planned, settles: false },
-    { ...fineness, stopAt: Math.max(times.at(now), 1e-9) },
-  ).state!;
-  return { problem: { ...own, done, settles: false }, start: state, times };
+  return { own, forced, times, done };
 }
 
 /** A feed that nobody has said anything of opened as planned; one that was turned before anything flowed stands as it was turned. */

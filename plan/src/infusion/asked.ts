@@ -10,7 +10,15 @@ import { runStateOf } from '../run/state.ts';
 import { infusionOf } from './infusion.ts';
 import { liveClockOf, type BagReading } from './live-clock.ts';
 import { whatNow, type TriedOption } from './options.ts';
-import { problemOfShape, shapeTaskOf, solveShape, type SolvedShape } from './problem-shapes.ts';
+import { wholeAsItGoes } from './as-it-went.ts';
+import {
+  problemOfShape,
+  scaledShape,
+  shapeOf,
+  shapeTaskOf,
+  solveShape,
+  type SolvedShape,
+} from './problem-shapes.ts';
 import type { Reforecast } from './reforecast.ts';
 import { resinLeftOf } from './resin-left.ts';
 import { endingsOf, type Ending } from './stop.ts';
@@ -47,6 +55,29 @@ export interface ShapeAsked {
   readonly job: LaidJob;
   readonly shop: Shop;
   readonly id: string;
+}
+
+/**
+ * The likeliest way in which the part may be, solved again with the lines turned as they were: its times without the factor, as those of
+ * the other ways are. @throws ModelError NOT_BEGUN, and as wholeAsItGoes
+ */
+export function againAsked(asked: Asked): SolvedShape {
+  const { job, shop, answer } = asked;
+  const { infusion, clock } = readAsked(asked);
+  const { factor, shape } = answer.likeliest;
+  const problem = problemOfShape(job, shop, shape.id);
+  const { nodeCount, steps } = runsInLayers(job) ? ROUGH_LAYERS : ROUGH;
+  const flow = wholeAsItGoes(problem, factor, {
+    infusion,
+    clock,
+    now: answer.now,
+    fineness: { nodeCount, steps },
+  });
+  const { id, event, prior } = shape;
+  return scaledShape(
+    shapeOf({ id, event, prior, lines: problem.lines }, flow, clock.clock, clock.run.openTime),
+    factor,
+  );
 }
 
 /** Every way on from here, simulated. @throws ModelError NOT_BEGUN, and as whatNow */

@@ -126,6 +126,37 @@ export const faultSheets: readonly FaultSheet[] = [
 
 export const sheetOf = (fault: DayFault): FaultSheet => faultSheets.find((one) => one.fault === fault)!;
 
+/** What tells how long there is; s, times since first contact. */
+export interface FaultClocks {
+  readonly answer: Pick<Reforecast, 'now' | 'gelTime' | 'last'> | null;
+  readonly resin: Pick<ResinLeft, 'dryAt' | 'inPot'> | null;
+  /** Until the bag has lost so much that it is seen in the part, with the leak at its most; null where no drop test tells. */
+  readonly holds: number | null;
+}
+
+const minutes = (seconds: number) => `${Math.max(0, Math.round(seconds / 60))} min`;
+
+/** How long there is for a fault, in words; null where the run does not tell. */
+export function faultClock(fault: DayFault, { answer, resin, holds }: FaultClocks): string | null {
+  switch (fault) {
+    case 'pumpStopped':
+    case 'powerOut':
+      return holds === null ? null : `Shut off it holds about ${minutes(holds)} by the drop test.`;
+    case 'bucketLow':
+      return answer && resin?.dryAt != null
+        ? `The hose draws air in ${minutes(resin.dryAt - answer.now)}.`
+        : null;
+    case 'frontStalls':
+    case 'race':
+    case 'gelsEarly':
+    case 'leakInFill':
+      return answer && answer.gelTime < Infinity ? `Gel in ${minutes(answer.gelTime - answer.now)}.` : null;
+    case 'bagFloats':
+    case 'potWarm':
+      return null;
+  }
+}
+
 /** What is read off the run, for guessing what is the matter. */
 export interface Signs {
   readonly answer: Reforecast | null;

@@ -47,20 +47,37 @@ export interface Infusion {
   } | null;
 }
 
+/** When resin and hardener first met, ms since 1970; null before that. @param entries that count */
+export function contactOf(entries: readonly Entry[]): number | null {
+  const met = [
+    firstContact(mixesOf(entries)),
+    ...entries.filter(isOf('mixed')).map(({ at }) => Date.parse(at)),
+  ];
+  const known = met.filter((at) => at !== null);
+  return known.length > 0 ? Math.min(...known) : null;
+}
+
+/** A cure is followed for so long, ms: the slowest is through by then. */
+const CURES = 5 * 86_400_000;
+
+/** Resin has been mixed, and may still cure. */
+export function isCuring(entries: readonly Entry[], now: number): boolean {
+  const met = contactOf(entries);
+  return met !== null && now < met + CURES;
+}
+
 /** @param state entries that count, in the order of their times */
 export function infusionOf({ entries }: Pick<RunState, 'entries'>, job: Pick<LaidJob, 'lines'>): Infusion {
   const all = <K extends Entry['body']['kind']>(kind: K) => entries.filter(isOf(kind));
   const timed = <T extends Entry>(entry: T) => Date.parse(entry.at);
   const feeds = new Set(job.lines.filter(({ kind }) => kind === 'feed').map(({ id }) => id));
-  const mixes = mixesOf(entries);
-  const mixed = [firstContact(mixes), ...all('mixed').map(timed)].filter((at) => at !== null);
   const turned = all('valve').map((entry): Turned => {
     const { lineId, opening, actionId } = entry.body;
     return { entryId: entry.id, at: timed(entry), lineId, opening, actionId };
   });
   const warming = all('warming').at(-1);
   return {
-    contactAt: mixed.length > 0 ? Math.min(...mixed) : null,
+    contactAt: contactOf(entries),
     openedAt: turned.find(({ lineId, opening }) => feeds.has(lineId) && opening > 0)?.at ?? null,
     turned,
     seen: all('front').map((entry): SeenFront => {

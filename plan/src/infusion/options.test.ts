@@ -8,7 +8,9 @@ import { runStateOf } from '../run/state.ts';
 import { infusionOf } from './infusion.ts';
 import { liveClockOf } from './live-clock.ts';
 import { optionsOf, stateNow, tryOption, whatNow, type WhatNowRequest } from './options.ts';
-import { shapeOf } from './problem-shapes.ts';
+import { wholeAsItGoes } from './as-it-went.ts';
+import { frontAt, shapeOf } from './problem-shapes.ts';
+import { isOtherwise } from './reforecast.ts';
 import { resinLeftOf } from './resin-left.ts';
 import { solveFlow } from '@wick/core/flow/problem';
 import { clockOf } from '@wick/core/verdict/verdict';
@@ -156,5 +158,39 @@ describe('resin that is left', () => {
       [1, { kind: 'batchPoured', mass: 2.6 }],
     ]).resin!;
     expect(short.mixBy).toBeCloseTo(short.dryAt! - short.preparation, 6);
+  });
+});
+
+describe('turned otherwise than planned', () => {
+  const asks = (now: number, said: readonly (readonly [number, EntryBody])[]) => {
+    const request = at(now, said);
+    const { shape } = request.answer.likeliest;
+    const again = () => {
+      const flow = wholeAsItGoes(request.problem, 1, { ...request, now, fineness });
+      return shapeOf({ ...shape, lines: request.problem.lines }, flow, request.clock.clock, run.openTime);
+    };
+    return { otherwise: isOtherwise(shape, request.infusion, request.clock, 1), again };
+  };
+
+  test('as planned it is not run again; with the reserve opened it is, and ends sooner than the plan', () => {
+    expect(asks(half(), []).otherwise).toBe(false);
+    const { otherwise, again } = asks(half() + 60, [
+      [half(), { kind: 'valve', lineId: 'reserve', opening: 1, actionId: null }],
+    ]);
+    expect(otherwise).toBe(true);
+    expect(again().last).toBeLessThan(0.95 * at(half()).answer.likeliest.shape.last);
+    // What was wet before is as it was.
+    const place = { x: 0.3, y: 0.2 };
+    expect(frontAt(again(), place) / frontAt(at(half()).answer.likeliest.shape, place)).toBeCloseTo(1, 1);
+  });
+
+  test('a feed shut for a while makes it later by about that', () => {
+    const pause: [number, EntryBody][] = [
+      [half(), { kind: 'valve', lineId: 'feed-1', opening: 0, actionId: null }],
+      [half() + 900, { kind: 'valve', lineId: 'feed-1', opening: 1, actionId: null }],
+    ];
+    const { last } = asks(half() + 1000, pause).again();
+    const shut = clockOf(run).fluidity({ from: half(), to: half() + 900 });
+    expect(last / (at(half()).answer.likeliest.shape.last + shut)).toBeCloseTo(1, 1);
   });
 });

@@ -86,7 +86,7 @@ function faultsOf(job: LaidJob, { what, amount }: Trouble): DrawnFault[] {
     case 'dryBucket':
       return [{ kind: 'dryBucket', share: Math.min(1, Math.max(0.1, amount)) }];
     case 'race':
-      return [raceAlongSide(job, Math.round(amount), RACE)];
+      return raceAlongSide(job, Math.round(amount), RACE);
     default:
       return [];
   }

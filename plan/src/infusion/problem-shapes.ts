@@ -290,7 +290,7 @@ export function withoutCommon(shapes: readonly SolvedShape[]): SolvedShape[] {
 }
 
 /** All of its times by one factor. */
-const scaledShape = (shape: SolvedShape, by: number): SolvedShape => ({
+export const scaledShape = (shape: SolvedShape, by: number): SolvedShape => ({
   ...shape,
   front: shape.front.map((time) => by * time),
   whole: shape.whole.map((time) => by * time),

@@ -127,7 +127,8 @@ export function reforecast(request: ReforecastRequest): Reforecast {
       belief,
       event: shapes.find((shape) => shape.event && keyOf(shape.event) === event)!.event!,
     })),
-    effective: weighing.effective,
+    // One that was run again as it went stands for itself.
+    effective: shapes.length > 1 ? weighing.effective : Infinity,
     nextMark: nextMarkOf(request, weighing, openNow),
     turns: turnsOf(request, weighing, until, openNow, driven.timeOf),
     likeliest: { shape: likeliestShape, factor: Math.exp(likeliest.factor.mean) },
@@ -195,6 +196,29 @@ function factorOf({ shapes }: Weighing): Minutes {
   );
   const half = NINE_IN_TEN * Math.sqrt(variance);
   return { early: Math.exp(mean - half), middle: Math.exp(mean), late: Math.exp(mean + half) };
+}
+
+/** ln of the factor by which a planned turn may come early or late and still be the plan's; s by which one at its very start may. */
+const AS_PLANNED = 0.3;
+const AT_ONCE = 60;
+
+/**
+ * Lines were turned otherwise than the plan has it, so that its shapes no longer tell the rest: what they come to has to be solved again.
+ * @param factor on the plan, as the marks have it
+ */
+export function isOtherwise(
+  plan: Pick<SolvedShape, 'turns'>,
+  infusion: Pick<Infusion, 'turned' | 'openedAt'>,
+  clock: LiveClock,
+  factor: number,
+): boolean {
+  return infusion.turned.some(({ at, actionId }) => {
+    if (infusion.openedAt === null || at - infusion.openedAt < AT_ONCE * 1000) return false;
+    const planned =
+      actionId === null ? undefined : plan.turns.find((turn) => turn.actionId === actionId)?.time;
+    const came = factor * clock.driven.at((at - clock.zero) / 1000);
+    return planned === undefined || !(Math.abs(Math.log(came / planned)) < AS_PLANNED);
+  });
 }
 
 /** Of the way still ahead a mark is looked for up to this share. */

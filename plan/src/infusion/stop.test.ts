@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { runConditionsOf } from '../resin/run.ts';
-import { faultSheets, suspected } from './day-faults.ts';
+import { faultClock, faultSheets, suspected } from './day-faults.ts';
 import { dayFaults } from '@wick/contract/run/infusion-bodies';
 import { endingsOf } from './stop.ts';
 import { fineness, minuteAt, plate, plateShapes, shop, under } from './test/plate.ts';
@@ -43,6 +43,16 @@ test('a weak gauge, a pot that runs dry and a lost margin are suspected; a quiet
   expect(suspected({ ...quiet, drive: 0.8 })).toEqual(['pumpStopped', 'leakInFill']);
   expect(suspected({ ...quiet, bubblesAtInlet: true })).toEqual(['bucketLow']);
   expect(suspected({ ...quiet, overdue: 60 })).toEqual(['frontStalls']);
+});
+
+test('how long there is for a fault, where the run tells', () => {
+  const answer = { now: 1200, gelTime: 4800, last: { early: 1, middle: 2, late: 3 } };
+  const clocks = { answer, resin: { dryAt: 1500, inPot: 1 }, holds: 720 };
+  expect(faultClock('bucketLow', clocks)).toBe('The hose draws air in 5 min.');
+  expect(faultClock('gelsEarly', clocks)).toBe('Gel in 60 min.');
+  expect(faultClock('pumpStopped', clocks)).toBe('Shut off it holds about 12 min by the drop test.');
+  for (const fault of dayFaults)
+    expect(faultClock(fault, { answer: null, resin: null, holds: null })).toBeNull();
 });
 
 test('every entry of the fill reads as somebody would have written it', () => {

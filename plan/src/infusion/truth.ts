@@ -72,28 +72,29 @@ function withFaults(job: LaidJob, faults: readonly DrawnFault[]): LaidJob {
     : { ...job, resin: { ...job.resin, temperature: (job.resin.temperature ?? 293.15) - cold } };
 }
 
-/** A race along one of the outline's sides, the last where there are fewer. */
-export function raceAlongSide(job: LaidJob, number: number, gap: number): DrawnFault {
+/** A race along one of the outline's sides, the last where there are fewer; none along one without corners. */
+export function raceAlongSide(job: LaidJob, number: number, gap: number): DrawnFault[] {
   const outline = polygonOf(job.part.outline);
   const sides = sidesOf(outline);
   const side = Math.min(Math.max(0, number), sides.length - 1);
-  return { kind: 'race', side, where: edgeWord(sides[side]!, outline), gap };
+  const places = sides[side];
+  return places ? [{ kind: 'race', side, where: edgeWord(places, outline), gap }] : [];
 }
 
 /** None, one or two of them, by the seed. */
 export function drawFaults(job: LaidJob, seed: number): DrawnFault[] {
   const random = createRandom(seed ^ 0x27d4eb2f);
   const sides = sidesOf(polygonOf(job.part.outline)).slice(0, 6);
-  const makers: readonly (() => DrawnFault)[] = [
-    () => ({ kind: 'permeabilityOff', factor: random() < 0.7 ? 0.5 + 0.2 * random() : 1.5 + 0.5 * random() }),
+  const makers: readonly (() => DrawnFault[])[] = [
+    () => [{ kind: 'permeabilityOff', factor: random() < 0.7 ? 0.5 + 0.2 * random() : 1.5 + 0.5 * random() }],
     () => raceAlongSide(job, Math.floor(random() * sides.length), 1 + random()),
-    () => ({ kind: 'leak', at: 0.1 + 0.4 * random(), amount: 8 + 30 * random() }),
-    () => ({ kind: 'coldResin', by: 3 + 4 * random() }),
-    () => ({ kind: 'pumpDies', at: 0.2 + 0.5 * random() }),
-    () => ({ kind: 'dryBucket', share: 0.5 + 0.3 * random() }),
+    () => [{ kind: 'leak', at: 0.1 + 0.4 * random(), amount: 8 + 30 * random() }],
+    () => [{ kind: 'coldResin', by: 3 + 4 * random() }],
+    () => [{ kind: 'pumpDies', at: 0.2 + 0.5 * random() }],
+    () => [{ kind: 'dryBucket', share: 0.5 + 0.3 * random() }],
   ];
   const drawn = [HAPPENS, AGAIN].flatMap((chance) =>
-    random() < chance ? [makers[Math.floor(random() * makers.length)]!()] : [],
+    random() < chance ? makers[Math.floor(random() * makers.length)]!() : [],
   );
   return drawn.filter((fault, n) => drawn.findIndex(({ kind }) => kind === fault.kind) === n);
 }

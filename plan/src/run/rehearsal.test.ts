@@ -115,6 +115,26 @@ describe('a rehearsal of the bag', () => {
     expect(warmth[1799]!.value).toBeLessThan(warmth[30]!.value - 4);
   });
 
+  test('the part fills under it: its pot is weighed, and empties as the front goes', () => {
+    const at = 2400;
+    const entries = said(
+      [1, { kind: 'pull' }],
+      [at, { kind: 'mixed', mass: null }],
+      [at + 100, { kind: 'batchPoured', mass: 9 }],
+      [at + 240, { kind: 'valve', lineId: 'feed-1', opening: 1, actionId: null }],
+    );
+    const rehearsal = make();
+    const before = rehearsal.pass(start + (at + 200) * 1000, entries);
+    expect(of(before, 'potScale')).toEqual([]);
+    expect(rehearsal.part.world()).toBeNull();
+    const pot = of(rehearsal.pass(start + (at + 1200) * 1000, entries), 'potScale');
+    expect(pot[0]!.value).toBeCloseTo(9, 1);
+    expect(pot.at(-1)!.value).toBeLessThan(8.5);
+    const again = make();
+    again.pass(start + (at + 1200) * 1000, entries);
+    expect(again.part.world()!.truth()).toEqual(rehearsal.part.world()!.truth());
+  });
+
   test('the listener is loudest at the leak', () => {
     const placeId = places[1]!.id;
     const rehearsal = make();

@@ -1,6 +1,7 @@
 import type { RunPlan } from '@wick/contract/run/plan';
 import { cardOf } from '@wick/plan/card/card';
 import { heldBy, progressOf } from '@wick/plan/card/progress';
+import type { Minutes } from '@wick/plan/infusion/reforecast';
 import { differencesOf } from '@wick/plan/job/differences';
 import { laidOut } from '@wick/plan/job/laid';
 import { isOf } from '@wick/plan/run/state';
@@ -18,6 +19,12 @@ export interface CardParts {
   readonly mould: (id: string) => Mould | null;
 }
 
+/** How the fill that runs ends by the marks so far; s since first contact. */
+export interface LiveEnd {
+  readonly last: Minutes;
+  readonly gelTime: number;
+}
+
 type Basis = Pick<RunPlan, 'job' | 'shop' | 'mould' | 'steps'>;
 
 const EVERY = 1000;
@@ -26,6 +33,8 @@ const AGAIN_AFTER = 4000;
 /** The plan that the run follows, its card, and where the work stands by it. */
 export function createCard({ session, shop }: Desk, run: RunSession, plans: CardParts) {
   const plan = shallowRef<RunPlan | null>(null);
+  /** Told by the screen that follows the fill, for the fuse under every screen; null while nothing runs. */
+  const liveEnd = shallowRef<LiveEnd | null>(null);
   const message = ref<string | null>(null);
   const now = ref(run.now());
   const ticking = setInterval(() => (now.value = run.now()), EVERY);
@@ -95,7 +104,7 @@ export function createCard({ session, shop }: Desk, run: RunSession, plans: Card
   }
 
   return {
-    ...{ plan, basis, card, progress, differences, message, now, take },
+    ...{ plan, basis, card, progress, differences, message, now, take, liveEnd },
     laid: computed(() => basis.value && laidOut(basis.value.job)),
     /** What keeps a phase shut; null where it is open, or nothing is known yet. */
     heldBy: (phase: Phase) => progress.value && heldBy(progress.value, phase),

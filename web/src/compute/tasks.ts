@@ -39,6 +39,8 @@ export type Task =
     }
   /** One way in which a part may be, on the clock of the plan. */
   | { readonly kind: 'shape'; readonly asked: ShapeAsked }
+  /** The likeliest of them again, with what was turned. */
+  | { readonly kind: 'again'; readonly asked: Asked }
   | { readonly kind: 'options'; readonly asked: Asked }
   | { readonly kind: 'endings'; readonly asked: Asked }
   | { readonly kind: 'heat'; readonly request: HeatRequest }
@@ -52,6 +54,7 @@ export interface Results {
   readonly sample: EnsembleSample;
   readonly cut: CutSheet;
   readonly shape: SolvedShape;
+  readonly again: SolvedShape;
   readonly options: readonly TriedOption[];
   readonly endings: readonly Ending[];
   /** null where nothing cures. */
@@ -91,6 +94,7 @@ const run: {
   drop: async ({ request }) => (await dropTests()).readDrop(request),
   batches: async ({ job, shop, flow, library }) => (await mixing()).suggestFor(job, shop, flow, library),
   shape: async ({ asked }) => (await infusing()).shapeAsked(asked),
+  again: async ({ asked }) => (await infusing()).againAsked(asked),
   options: async ({ asked }) => (await infusing()).optionsAsked(asked),
   endings: async ({ asked }) => (await infusing()).endingsAsked(asked),
   heat: async ({ request }) => (await curing()).heatForecast(request),

@@ -6,3 +6,7 @@ export const dayClock = (at: number): string => new Date(at).toLocaleTimeString(
 /** The same to the second. */
 export const dayClockFine = (at: number): string =>
   new Date(at).toLocaleTimeString('sv-SE', { ...BY_DAY, second: '2-digit' });
+
+/** With the day of the week, for what takes longer than a day, "Sat 02:16". */
+export const weekClock = (at: number): string =>
+  `${new Date(at).toLocaleDateString('en-GB', { weekday: 'short' })} ${dayClock(at)}`;

@@ -87,6 +87,31 @@ test('a gauge that falls silent is called, also after the server was started ane
   }
 });
 
+test('once resin and hardener have met the thermometer is followed, and its moves are written down', async () => {
+  const run = await start('curing');
+  await services.instruments.add({
+    ...{ id: 'mould-thermometer', name: 'On the mould', measures: 'temperature', unit: '°C' },
+    ...{ resolution: 0.1, noise: 0, kind: 'hand' },
+  });
+  const instrument = await services.instruments.find('mould-thermometer');
+  await say(run, { kind: 'attach', instrumentId: 'mould-thermometer', place: 'mould' });
+  const warmths = async () =>
+    (await services.runs.entriesOf(run.id)).flatMap(({ body }) =>
+      body.kind === 'warmth' ? [body.temperature] : [],
+    );
+  await services.readings.append(instrument, [{ id: '1', at: Date.now(), value: 295 }]);
+  await services.watching.look();
+  expect(await warmths()).toEqual([]);
+  await say(run, { kind: 'mixed', mass: null });
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  await services.watching.look();
+  await services.readings.append(instrument, [{ id: '2', at: Date.now() + 1, value: 295.2 }]);
+  await services.watching.look();
+  await services.readings.append(instrument, [{ id: '3', at: Date.now() + 2, value: 297 }]);
+  await services.watching.look();
+  expect(await warmths()).toEqual([295, 297]);
+});
+
 async function passRehearsal(seconds: number): Promise<void> {
   const end = Date.now() + seconds * 1000;
   while (Date.now() < end) {

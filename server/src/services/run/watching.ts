@@ -3,6 +3,7 @@ import type { Entry, EntryBody, Run } from '@wick/contract/run/run';
 import { REHEARSAL_LAG, runTime } from '@wick/plan/run/clock';
 import { duesOf, isTimed, timersOf } from '@wick/plan/card/timers';
 import { warmthToTell } from '@wick/plan/card/warmth';
+import { isCuring } from '@wick/plan/infusion/infusion';
 import { runStateOf, type RunState } from '@wick/plan/run/state';
 import { alarmsDue, type Last } from '@wick/plan/run/watch';
 import type { StoredInstrument } from '../../repo/instrument-repo.ts';
@@ -14,7 +15,9 @@ export type Watching = ReturnType<typeof createWatching>;
 const LOOK_EVERY = 1000;
 
 const isLookedAfter = (run: Run, state: RunState, wall: number): boolean =>
-  state.watch !== null || isTimed(state.entries, runTime(run, wall));
+  state.watch !== null ||
+  isTimed(state.entries, runTime(run, wall)) ||
+  isCuring(state.entries, runTime(run, wall));
 
 /** A clock is called once, whatever becomes of this server meanwhile. */
 const idOf = (body: EntryBody): string =>
@@ -27,10 +30,10 @@ interface Watched {
 }
 
 /** Entries after which a run is looked after. */
-const BEGINS = ['watch', 'timer'] as const;
+const BEGINS = ['watch', 'timer', 'mixed', 'contact'] as const;
 const begins = ({ body }: Entry): boolean => (BEGINS as readonly string[]).includes(body.kind);
 
-/** Looks after every run that has a watch or a clock: on its readings as they come and on those that do not, and on what is due. */
+/** Looks after every run that has a watch or a clock, or resin that cures: on its readings as they come and on those that do not, and on what is due. */
 export function createWatching(parts: {
   readonly runs: Pick<RunService, 'openWith' | 'entriesOf' | 'onEntries' | 'say'>;
   readonly instrumentOf: (id: string) => Promise<Pick<StoredInstrument, 'measures' | 'resolution'>>;
@@ -72,7 +75,8 @@ export function createWatching(parts: {
     const last = new Map(ids.flatMap((id) => (lastOf(id) ? [[id, lastOf(id)!] as const] : [])));
     const at = runTime(run, now() - (run.kind === 'rehearsal' ? REHEARSAL_LAG : 0));
     const timers = timersOf(state.entries, at, temperature);
-    const warmth = timers.some(({ slides }) => slides) ? warmthToTell(state, instruments, last) : null;
+    const slides = timers.some((one) => one.slides) || isCuring(state.entries, at);
+    const warmth = slides ? warmthToTell(state, instruments, last) : null;
     const alarms = alarmsDue(state, { now: at, speed: run.speed, ambientPressure, instruments, last });
     return { at, bodies: [...alarms, ...duesOf(timers), ...(warmth ? [warmth] : [])] };
   }

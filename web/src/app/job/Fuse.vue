@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { bandTones, endName } from '@wick/plan/forecast/words';
-import { useForecast, useSession } from '../../compute/use-desk.ts';
+import { useCard, useForecast, useSession } from '../../compute/use-desk.ts';
 import { formatClock } from '@wick/core/units/format';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { resinColour } from '../../ui/theme.ts';
@@ -16,14 +16,21 @@ const minute = defineModel<number | null>({ required: true });
 const { onPaper = false } = defineProps<{ onPaper?: boolean }>();
 const forecast = useForecast();
 const job = useSession();
+const work = useCard();
 const root = ref<SVGSVGElement | null>(null);
 const width = ref(1200);
 const TOP = 35;
 
 const gel = computed(() => forecast.clock?.gelTime ?? null);
-const fill = computed(() =>
+/** While a fill runs and is followed, by its marks; else as planned. */
+const live = computed(() => (onPaper ? null : work.liveEnd));
+const planned = computed(() =>
   forecast.verdict && Number.isFinite(forecast.verdict.fillTime) ? forecast.verdict.fillTime : null,
 );
+const fill = computed(() => {
+  if (!live.value) return planned.value;
+  return Number.isFinite(live.value.last.middle) ? live.value.last.middle : null;
+});
 const scale = computed(() => fuseScale(width.value, gel.value));
 const LEFT = computed(() => scale.value.left);
 const end = computed(() => scale.value.end);
@@ -66,13 +73,17 @@ const stops = computed(() => {
     };
   });
 });
-const margin = computed(() => (fill.value !== null && gel.value !== null ? gel.value - fill.value : null));
+const margin = computed(() => {
+  const end = live.value?.gelTime ?? gel.value;
+  return fill.value !== null && end !== null ? end - fill.value : null;
+});
 /** The hand's width of time is as good as the verdict says. */
 const tone = computed(() =>
   forecast.verdict && margin.value !== null ? bandTones[forecast.verdict.band] : 'ember',
 );
 const headline = computed(() => {
-  if (margin.value !== null) return `${Math.round(margin.value / 60)} min in hand`;
+  if (margin.value !== null)
+    return `${Math.round(margin.value / 60)} min in hand${live.value ? ', by the marks' : ''}`;
   if (forecast.verdict && gel.value !== null)
     return `${endName(forecast.verdict) === 'gel' ? 'gels' : 'data end'} with ${Math.round(100 * forecast.verdict.reachedFraction)} % wet`;
   return null;

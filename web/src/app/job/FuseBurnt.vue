@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { formatClock } from '@wick/core/units/format';
-import { infusionOf } from '@wick/plan/infusion/infusion';
+import { contactOf } from '@wick/plan/infusion/infusion';
 import { computed } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import type { fuseScale } from '../../ui/fuse/fuse-scale.ts';
@@ -10,9 +10,7 @@ import { useTicking } from '../../ui/use-ticking.ts';
 const props = defineProps<{ scale: ReturnType<typeof fuseScale>; top: number }>();
 const run = useRun();
 const now = useTicking(run.now);
-const met = computed(() =>
-  run.run && !run.run.endedAt ? infusionOf(run.state, { lines: [] }).contactAt : null,
-);
+const met = computed(() => (run.run && !run.run.endedAt ? contactOf(run.state.entries) : null));
 const burnt = computed(() => {
   const since = met.value === null ? -1 : (now.value - met.value) / 1000;
   return since >= 0 && since <= props.scale.end ? since : null;

@@ -8,7 +8,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { useRun, useScheduler, useSession } from '../../compute/use-desk.ts';
 import { Cancelled } from '../../compute/scheduler.ts';
 import { useShopStore } from '../../data/shop-store.ts';
-import { dayClock } from '../../ui/day-clock.ts';
+import { weekClock } from '../../ui/day-clock.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import HeatCurve from './HeatCurve.vue';
 import { useLive } from './live.ts';
@@ -25,7 +25,7 @@ const HOUR = 3600;
 const span = (seconds: number) =>
   seconds < 2 * HOUR ? `${Math.round(seconds / 60)} min` : `${(seconds / HOUR).toFixed(1)} h`;
 const when = (seconds: number) =>
-  seconds === Infinity ? 'not at this warmth' : dayClock(zero.value + 1000 * seconds);
+  seconds === Infinity ? 'not at this warmth' : weekClock(zero.value + 1000 * seconds);
 const left = (seconds: number) => {
   const rest = seconds - (cure.value?.now ?? 0);
   return seconds === Infinity ? '' : rest > 0 ? `in ${span(rest)}` : `${span(-rest)} ago`;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { faultSheets, sheetOf } from '@wick/plan/infusion/day-faults';
+import { faultClock, faultSheets, sheetOf } from '@wick/plan/infusion/day-faults';
 import type { DayFault } from '@wick/contract/run/infusion-bodies';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
@@ -11,6 +11,8 @@ const run = useRun();
 const live = useLive();
 const open = ref<DayFault | null>(null);
 const sheet = computed(() => open.value && sheetOf(open.value));
+/** How long there is for it. */
+const clock = computed(() => open.value && faultClock(open.value, live));
 /** What the run looks like having stands first. */
 const ordered = computed(() => [
   ...live.faults.map(sheetOf),
@@ -35,6 +37,7 @@ async function did(what: string) {
     </div>
     <div v-else class="sheet" data-testid="fault-sheet">
       <h3>{{ sheet.name }}</h3>
+      <p v-if="clock" class="clock number" data-testid="fault-clock">{{ clock }}</p>
       <p>{{ sheet.tells }}</p>
       <ol>
         <li v-for="step in sheet.steps" :key="step">
@@ -53,6 +56,9 @@ async function did(what: string) {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+}
+.clock {
+  font: 600 22px var(--display);
 }
 .sheet {
   background: var(--sheet);

@@ -82,6 +82,8 @@ const isWet = computed(() => live.infusion?.allWetAt != null);
           : 'Working out in how many ways it may run …'
       }}
     </p>
+    <p v-if="live.isRunningAgain" class="quiet">Running it again with what was turned …</p>
+    <p v-else-if="live.isRunAgain" class="quiet">Run again with what was turned.</p>
     <p v-if="weak" class="ember">{{ weak }}</p>
     <WhatNow />
     <h2>Resin</h2>

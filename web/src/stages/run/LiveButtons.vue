@@ -14,6 +14,14 @@ const run = useRun();
 const live = useLive();
 const shop = useShopStore();
 const note = ref('');
+/** By which a mark on the film, and a measured place, may be off, m. */
+const AT_MARK = 0.008;
+const typed = ref<{ x: number | null; y: number | null }>({ x: null, y: null });
+function markTyped() {
+  const { x, y } = typed.value;
+  if (x !== null && y !== null) say({ kind: 'front', markId: null, x, y, doubt: AT_MARK });
+  typed.value = { x: null, y: null };
+}
 const say = (body: EntryBody) => void run.say(body);
 const lines = computed(() =>
   (live.job?.lines ?? [])
@@ -50,6 +58,23 @@ const mass = (kind: 'batchPoured' | 'potLeft') => (value: number | null) => {
         >Throttle</Button
       >
       <Button :disabled="opening === 0" @click="turn(line.id, 0)">Clamp</Button>
+    </div>
+    <div class="row" role="group" aria-label="Front at">
+      <span class="name">Front at</span>
+      <Button
+        v-for="mark in live.job?.marks ?? []"
+        :key="mark.id"
+        :disabled="live.infusion?.openedAt == null"
+        @click="say({ kind: 'front', markId: mark.id, x: mark.x, y: mark.y, doubt: AT_MARK })"
+        >{{ mark.name }}</Button
+      >
+      <QuantityInput v-model="typed.x" label="x" quantity="length" optional :limits="{}" />
+      <QuantityInput v-model="typed.y" label="y" quantity="length" optional :limits="{}" />
+      <Button
+        :disabled="typed.x === null || typed.y === null || live.infusion?.openedAt == null"
+        @click="markTyped"
+        >there</Button
+      >
     </div>
     <div class="row" role="group" aria-label="Resin">
       <QuantityInput
@@ -105,6 +130,10 @@ const mass = (kind: 'batchPoured' | 'potLeft') => (value: number | null) => {
 .name small {
   font-weight: 400;
   color: var(--quiet);
+}
+/* A place takes little room. */
+[aria-label='Front at'] :deep(label) {
+  width: 96px;
 }
 .row :deep(input[type='text']) {
   flex: 1 1 120px;

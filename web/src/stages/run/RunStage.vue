@@ -31,7 +31,6 @@ const job = useSession();
 const run = useRun();
 const work = useCard();
 useAwake();
-provideLive();
 
 const hasGelCoat = computed(() => work.basis?.job.prep.gelCoat != null);
 /** Resin is drawn through from lines, and its front can be forecast. */
@@ -49,6 +48,7 @@ type Pane = 'card' | 'gel' | 'lay' | 'infuse' | 'cure' | 'log' | 'prep';
 const pane = computed<Pane>(
   () => panes.value.find(({ value }) => value === route.query.pane)?.value ?? 'card',
 );
+provideLive(() => pane.value === 'infuse' || pane.value === 'cure');
 const show = (value: Pane) =>
   void router.replace({ query: { ...route.query, pane: value === 'card' ? undefined : value } });
 

@@ -5,16 +5,17 @@ import { doubtOf } from '@wick/plan/forecast/doubt';
 import { problemOf } from '@wick/plan/forecast/problem';
 import { cureClockOf } from '@wick/plan/infusion/cure';
 import { suspected } from '@wick/plan/infusion/day-faults';
-import { infusionOf } from '@wick/plan/infusion/infusion';
+import { infusionOf, openingNow } from '@wick/plan/infusion/infusion';
 import { liveClockOf, priorOf, type BagReading } from '@wick/plan/infusion/live-clock';
 import { nextActions } from '@wick/plan/infusion/next-action';
 import { shapeIdsOf, withoutCommon, type SolvedShape } from '@wick/plan/infusion/problem-shapes';
-import { reforecast } from '@wick/plan/infusion/reforecast';
+import { isOtherwise, reforecast } from '@wick/plan/infusion/reforecast';
 import { resinLeftOf } from '@wick/plan/infusion/resin-left';
 import type { Ending } from '@wick/plan/infusion/stop';
 import { runConditionsOf } from '@wick/plan/resin/run';
 import { absoluteOf, byFineness, isGauge } from '@wick/plan/run/gauges';
 import { settle } from '@wick/plan/settle';
+import { holdOf } from '@wick/plan/vacuum/hold';
 import {
   computed,
   inject,
@@ -36,7 +37,7 @@ import { createRehearsedPart } from './rehearsed-part.ts';
 const EVERY = 2000;
 
 /** Where the fill stands: its clock, what the marks say, what is next. Made once for the stage, shared by its panes. */
-function createLive() {
+function createLive(isLookedAt: () => boolean) {
   const run = useRun();
   const work = useCard();
   const scheduler = useScheduler();
@@ -94,15 +95,48 @@ function createLive() {
   const shapes = useShapes();
   /** s since first contact */
   const secondsNow = () => (clock.value ? (run.now() - clock.value.zero) / 1000 : 0);
-  const answer = computed(() => {
-    void pulse.value;
-    if (!clock.value || !infusion.value || !job.value || !shapes.hasPlan.value) return null;
+  function answerBy(by: readonly SolvedShape[]) {
+    if (!clock.value || !infusion.value || !job.value || by.length === 0) return null;
     return reforecast({
-      ...{ shapes: shapes.solved.value, infusion: infusion.value, clock: clock.value, now: secondsNow() },
+      ...{ shapes: by, infusion: infusion.value, clock: clock.value, now: secondsNow() },
       prior: priorOf(job.value, clock.value),
       gelDoubt: doubtOf(job.value).gelTime,
     });
+  }
+  const asPlanned = computed(() => {
+    void pulse.value;
+    return shapes.hasPlan.value ? answerBy(shapes.solved.value) : null;
   });
+  /** Lines were turned otherwise than planned, and something still flows: it is run again with what was turned. */
+  const turnedKey = computed(() => {
+    if (!asPlanned.value || !infusion.value || !clock.value || !job.value) return null;
+    const { factor } = asPlanned.value.likeliest;
+    const flows = job.value.lines.some(
+      (line) => line.kind === 'feed' && openingNow(infusion.value!, line) > 0,
+    );
+    return flows && isOtherwise(shapes.solved.value[0]!, infusion.value, clock.value, factor)
+      ? JSON.stringify(infusion.value.turned.map(({ entryId }) => entryId))
+      : null;
+  });
+  const went = shallowRef<{ readonly key: string; readonly shape: SolvedShape } | null>(null);
+  watch(turnedKey, async (now) => {
+    const question = asked();
+    if (now === null || !question) return;
+    try {
+      const asking = { kind: 'again', asked: question } as const;
+      const shape = await scheduler.want(`again ${run.run?.id} ${now}`, asking, { lane: 'board' });
+      if (turnedKey.value === now) went.value = { key: now, shape };
+    } catch (error) {
+      if (!(error instanceof Cancelled)) went.value = null;
+    }
+  });
+  const isRunAgain = computed(() => turnedKey.value !== null && went.value?.key === turnedKey.value);
+  const answer = computed(() => (isRunAgain.value ? answerBy([went.value!.shape]) : asPlanned.value));
+  watch(answer, (now) => {
+    const isOpen = infusion.value?.openedAt != null;
+    work.liveEnd = now && isOpen ? { last: now.last, gelTime: now.gelTime } : null;
+  });
+  onScopeDispose(() => (work.liveEnd = null));
   const resin = computed(() =>
     job.value && infusion.value && clock.value && answer.value
       ? resinLeftOf(job.value, shop.value, infusion.value, clock.value, answer.value)
@@ -130,6 +164,14 @@ function createLive() {
           overdue: 0,
         }),
   );
+  /** s that the bag holds when it is shut off, by the last drop test that was judged. */
+  const holds = computed(() => {
+    const judged = run.state.shutTimes.findLast((one) => one.judged !== null)?.judged;
+    if (!judged || !job.value || pressure.value === null) return null;
+    const { freeVolume, throughput } = judged;
+    const { marks } = holdOf(job.value, shop.value, { from: pressure.value, freeVolume, throughput });
+    return marks[0]?.soonest ?? null;
+  });
   const cure = computed(() => {
     void pulse.value;
     return (
@@ -141,10 +183,10 @@ function createLive() {
 
   /** What a question about this fill is asked with. */
   const asked = () =>
-    job.value && answer.value
+    job.value && asPlanned.value
       ? {
           ...{ job: job.value, shop: shop.value, entries: run.state.entries, readings: heard.value },
-          answer: { likeliest: answer.value.likeliest, now: secondsNow() },
+          answer: { likeliest: asPlanned.value.likeliest, now: secondsNow() },
         }
       : null;
 
@@ -155,7 +197,11 @@ function createLive() {
     const wanted = ref(0);
     let current = new AbortController();
     onScopeDispose(() => current.abort());
-    const key = computed(() => job.value && orNull(() => keyOf(problemOf(job.value!, shop.value))));
+    /** Somebody looks, or resin has met hardener: not for every card that is opened. */
+    const isWanted = computed(() => isLookedAt() || infusion.value?.contactAt != null);
+    const key = computed(() =>
+      isWanted.value && job.value ? orNull(() => keyOf(problemOf(job.value!, shop.value))) : null,
+    );
 
     async function solveAll(): Promise<void> {
       current.abort();
@@ -197,8 +243,24 @@ function createLive() {
   );
 
   return {
-    ...{ job, shop, infusion, clock, answer, resin, actions, faults, cure, drive, endings, asked, readings },
-    ...{ pressure, gauge, plannedOpen, secondsNow, shutAt },
+    ...{
+      holds,
+      job,
+      shop,
+      infusion,
+      clock,
+      answer,
+      resin,
+      actions,
+      faults,
+      cure,
+      drive,
+      endings,
+      asked,
+      readings,
+    },
+    ...{ pressure, gauge, plannedOpen, secondsNow, shutAt, isRunAgain },
+    isRunningAgain: computed(() => turnedKey.value !== null && !isRunAgain.value),
     temperature: computed(() => shown(thermometer.value)),
     pot: computed(() => shown(potScale.value)),
     shapes: shapes.solved,
@@ -211,8 +273,9 @@ function createLive() {
 export type Live = ReturnType<typeof provideLive>;
 const key: InjectionKey<Live> = Symbol('live');
 
-export function provideLive() {
-  const live = proxyRefs(createLive());
+/** @param isLookedAt a pane that shows the fill or the cure is open */
+export function provideLive(isLookedAt: () => boolean) {
+  const live = proxyRefs(createLive(isLookedAt));
   provide(key, live);
   return live;
 }
