@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import type { LaidJob } from '../job/laid.ts';
 import { fineness, plate, plateShapes, shop } from './test/plate.ts';
-import { rehearse, shapesFor, watchedPlaces } from './operator.ts';
+import { rehearse, shapesFor } from './operator.ts';
+import { watchedPlaces } from './watched-places.ts';
 import { tallyOf } from './tally.ts';
 import { drawFaults } from './truth.ts';
 import { debriefOf } from './debrief.ts';

@@ -1,6 +1,5 @@
 import type { Entry, EntryBody } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
-import { placeOf } from '@wick/core/geometry/mesh-places';
 import { distance, type Point } from '@wick/core/geometry/polygon';
 import type { Fineness } from '@wick/core/flow/problem';
 import { createRandom, normalOf } from '@wick/core/random';
@@ -18,7 +17,6 @@ import { liveClockOf, priorOf, type BagReading, type LiveClock } from './live-cl
 import { whatNow, type TriedOption } from './options.ts';
 import { createPartWorld } from './part-world.ts';
 import {
-  frontAt,
   problemOfShape,
   shapeTasksOf,
   solveShape,
@@ -27,6 +25,7 @@ import {
 } from './problem-shapes.ts';
 import { reforecast, type Minutes, type Reforecast } from './reforecast.ts';
 import { resinLeftOf } from './resin-left.ts';
+import { watchedPlaces } from './watched-places.ts';
 import { drawTruth, wordsOfDrawn, type DrawnFault } from './truth.ts';
 
 /** By the plan whatever is seen, or by what the re-forecast advises. */
@@ -60,8 +59,7 @@ const HAND = 10;
 /** s between two readings of the bag, and what they flicker by, Pa. */
 const GAUGE = 30;
 const FLICKER = 150;
-/** Shares of the planned fill at which a front is looked for where nobody has planned marks; m by which a place is off. */
-const WATCHED = [0.12, 0.25, 0.4, 0.6, 0.78];
+/** m by which a place is off where somebody taps. */
 const OFF = 0.012;
 /** Places on top that the re-forecast asks for, m from any other at least. */
 const MORE = 3;
@@ -333,29 +331,6 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
       };
     },
   };
-}
-
-/** Of the planned fill a place may be earlier or later than its share. */
-const BAND = 0.04;
-
-/** The plan's marks where it has enough, else places spread over the fill and as far from each other as they can be. */
-export function watchedPlaces(job: Pick<LaidJob, 'marks'>, plan: SolvedShape): Point[] {
-  const marks = job.marks.filter((mark) => frontAt(plan, mark) > 0);
-  if (marks.length >= 3) return marks.map(({ x, y }) => ({ x, y }));
-  const end = plan.front.reduce((most, time) => (time > most ? time : most), 0);
-  const chosen: Point[] = [];
-  for (const share of WATCHED) {
-    const near = Array.from(plan.front.keys())
-      .filter((i) => Math.abs(plan.front[i]! / end - share) < BAND)
-      .map((i) => placeOf(plan.mesh, i));
-    const away = (place: Point) => Math.min(1e9, ...chosen.map((other) => distance(place, other)));
-    const best = near.reduce<Point | null>(
-      (most, one) => (most && away(most) >= away(one) ? most : one),
-      null,
-    );
-    if (best) chosen.push(best);
-  }
-  return chosen;
 }
 
 /** In a line, for a list of rehearsals. */

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { clockOf } from '@wick/core/verdict/verdict';
 import { runConditionsOf } from '../resin/run.ts';
 import { logOf, frontMark, plate, plateShapes, shop, under } from './test/plate.ts';
-import { refusalOf } from './reforecast.ts';
+import { refusalOf } from './upstream.ts';
 import { reforecastWords } from './words.ts';
 
 const plan = () => plateShapes()[0]!;

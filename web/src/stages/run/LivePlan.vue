@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import type { Point } from '@wick/core/geometry/polygon';
-import { refusalOf } from '@wick/plan/infusion/reforecast';
+import { refusalOf } from '@wick/plan/infusion/upstream';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';

@@ -1,18 +1,17 @@
 <script setup lang="ts">
 import type { Debrief } from '@wick/plan/infusion/debrief';
 import { Button } from 'ant-design-vue';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, shallowRef } from 'vue';
 import { useRun, useScheduler } from '../../compute/use-desk.ts';
-import { Cancelled } from '../../compute/scheduler.ts';
 import { useLive } from './live.ts';
+import { useQuestion } from './use-question.ts';
 
 /** The trainer: something is drawn before the feed opens, and said only afterwards, with what was missed. */
 const run = useRun();
 const live = useLive();
 const scheduler = useScheduler();
 const debrief = shallowRef<Debrief | null>(null);
-const message = ref<string | null>(null);
-const isAsking = ref(false);
+const { isAsking, message, ask } = useQuestion();
 const isOpen = computed(() => live.infusion?.openedAt != null);
 const isDrawn = computed(() =>
   run.state.entries.some(({ body }) => body.kind === 'trouble' && body.what === 'day'),
@@ -23,29 +22,17 @@ const draw = () =>
 const race = () => void run.say({ kind: 'trouble', what: 'race', placeId: null, amount: 0 });
 const pump = () => void run.say({ kind: 'trouble', what: 'pumpDies', placeId: null, amount: 0 });
 
-async function ask() {
-  const { seen } = live.part;
-  if (!live.job || !seen?.truth || !run.run) return;
-  isAsking.value = true;
-  message.value = null;
-  try {
-    debrief.value = await scheduler.want(
-      `debrief ${run.run.id} ${run.entries.length}`,
-      {
-        kind: 'debrief',
-        request: {
-          ...{ job: live.job, shop: live.shop, seed: run.run.seed, faults: seen.faults, truth: seen.truth },
-          ...{ entries: run.state.entries, readings: live.readings, shapes: live.shapes },
-        },
-      },
-      { lane: 'board' },
-    );
-  } catch (error) {
-    if (!(error instanceof Cancelled)) message.value = (error as Error).message;
-  } finally {
-    isAsking.value = false;
-  }
-}
+const lookBack = () =>
+  ask(async () => {
+    const { seen } = live.part;
+    if (!live.job || !seen?.truth || !run.run) return;
+    const request = {
+      ...{ job: live.job, shop: live.shop, seed: run.run.seed, faults: seen.faults, truth: seen.truth },
+      ...{ entries: run.state.entries, readings: live.readings, shapes: live.shapes },
+    };
+    const key = `debrief ${run.run.id} ${run.entries.length}`;
+    debrief.value = await scheduler.want(key, { kind: 'debrief', request }, { lane: 'board' });
+  });
 const minute = (seconds: number) => `${Math.round(seconds / 60)} min`;
 const endWords = ({
   isSaved,
@@ -68,7 +55,7 @@ const endWords = ({
       <Button :disabled="isOpen || isDrawn" @click="draw">Draw something and keep it secret</Button>
       <Button :disabled="isOpen" @click="race">Let it race along an edge</Button>
       <Button @click="pump">Let the pump die</Button>
-      <Button :loading="isAsking" :disabled="!isOver" @click="ask">What did I miss?</Button>
+      <Button :loading="isAsking" :disabled="!isOver" @click="lookBack">What did I miss?</Button>
     </div>
     <p v-if="message" class="ember" role="alert">{{ message }}</p>
     <div v-if="debrief" data-testid="debrief">

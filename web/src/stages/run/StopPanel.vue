@@ -2,41 +2,29 @@
 import { schoolWords } from '@wick/plan/infusion/names';
 import { USUAL_LEFT, type Ending } from '@wick/plan/infusion/stop';
 import { Button } from 'ant-design-vue';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { useRun, useScheduler } from '../../compute/use-desk.ts';
-import { Cancelled } from '../../compute/scheduler.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import FieldBands from '../../board/FieldBands.vue';
 import FieldScale from '../../board/FieldScale.vue';
 import { fieldBands, fieldViews } from '../../board/fields.ts';
 import { useLive } from './live.ts';
 import PlanFigure from './PlanFigure.vue';
+import { useQuestion } from './use-question.ts';
 
 /** When to shut, by either school, and what the laminate comes to until gel. */
 const run = useRun();
 const live = useLive();
 const shop = useShopStore();
 const scheduler = useScheduler();
-const isAsking = ref(false);
-const message = ref<string | null>(null);
-let count = 0;
-async function ask() {
-  const asked = live.asked();
-  if (!asked) return;
-  isAsking.value = true;
-  message.value = null;
-  try {
-    live.endings = await scheduler.want(
-      `endings ${run.run?.id} ${(count += 1)} ${asked.answer.now}`,
-      { kind: 'endings', asked },
-      { lane: 'board' },
-    );
-  } catch (error) {
-    if (!(error instanceof Cancelled)) message.value = (error as Error).message;
-  } finally {
-    isAsking.value = false;
-  }
-}
+const { isAsking, message, ask } = useQuestion();
+const workOut = () =>
+  ask(async (number) => {
+    const asked = live.asked();
+    if (!asked) return;
+    const key = `endings ${run.run?.id} ${number} ${asked.answer.now}`;
+    live.endings = await scheduler.want(key, { kind: 'endings', asked }, { lane: 'board' });
+  });
 const chosen = computed(() => live.infusion?.school ?? null);
 const shown = computed(
   (): Ending | null => live.endings.find(({ school }) => school === chosen.value) ?? live.endings[0] ?? null,
@@ -68,7 +56,7 @@ function words({ shutAt, left, wet, fraction: found }: Ending): string[] {
   <section class="stop" aria-label="Stop">
     <div class="top">
       <h2>Stop</h2>
-      <Button :loading="isAsking" :disabled="!live.answer || live.infusion?.openedAt == null" @click="ask"
+      <Button :loading="isAsking" :disabled="!live.answer || live.infusion?.openedAt == null" @click="workOut"
         >Work out when to shut</Button
       >
     </div>

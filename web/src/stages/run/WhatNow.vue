@@ -1,37 +1,24 @@
 <script setup lang="ts">
 import type { TriedOption } from '@wick/plan/infusion/options';
 import { Button } from 'ant-design-vue';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, shallowRef } from 'vue';
 import { useRun, useScheduler } from '../../compute/use-desk.ts';
-import { Cancelled } from '../../compute/scheduler.ts';
 import { useLive } from './live.ts';
+import { useQuestion } from './use-question.ts';
 
 /** Every way on, simulated from how the front stands now: when it would be full, what is left, until when it has to be decided. */
 const run = useRun();
 const live = useLive();
 const scheduler = useScheduler();
 const tried = shallowRef<readonly TriedOption[]>([]);
-const isAsking = ref(false);
-const message = ref<string | null>(null);
-let count = 0;
-
-async function ask() {
-  const asked = live.asked();
-  if (!asked) return;
-  isAsking.value = true;
-  message.value = null;
-  try {
-    tried.value = await scheduler.want(
-      `options ${run.run?.id} ${(count += 1)} ${asked.answer.now}`,
-      { kind: 'options', asked },
-      { lane: 'drag' },
-    );
-  } catch (error) {
-    if (!(error instanceof Cancelled)) message.value = (error as Error).message;
-  } finally {
-    isAsking.value = false;
-  }
-}
+const { isAsking, message, ask } = useQuestion();
+const workOut = () =>
+  ask(async (number) => {
+    const asked = live.asked();
+    if (!asked) return;
+    const key = `options ${run.run?.id} ${number} ${asked.answer.now}`;
+    tried.value = await scheduler.want(key, { kind: 'options', asked }, { lane: 'drag' });
+  });
 const minute = (seconds: number) => Math.round(seconds / 60);
 const wait = computed(() => tried.value.find(({ option }) => option.id === 'wait') ?? null);
 function endWords({ last, gelTime, wet, shutIn }: TriedOption): string {
@@ -66,7 +53,11 @@ async function decide(one: TriedOption) {
 
 <template>
   <section class="what-now">
-    <Button block :loading="isAsking" :disabled="!live.answer || live.infusion?.openedAt == null" @click="ask"
+    <Button
+      block
+      :loading="isAsking"
+      :disabled="!live.answer || live.infusion?.openedAt == null"
+      @click="workOut"
       >What now?</Button
     >
     <p v-if="message" class="ember" role="alert">{{ message }}</p>
