@@ -164,8 +164,6 @@ export interface Signs {
   /** Of the planned pressure, as the gauge has it now; null without one. */
   readonly drive: number | null;
   readonly bubblesAtInlet: boolean;
-  /** s by which the next place on the way is overdue. */
-  readonly overdue: number;
 }
 
 /** Shares of the planned pressure, s before a dry pot, and chance, from which on something is said. */
@@ -174,7 +172,7 @@ const SOON = 300;
 const LIKELY = 0.5;
 
 /** What the run looks like having, worst first. */
-export function suspected({ answer, resin, drive, bubblesAtInlet, overdue }: Signs): DayFault[] {
+export function suspected({ answer, resin, drive, bubblesAtInlet }: Signs): DayFault[] {
   const has: (DayFault | false | null)[] = [
     drive !== null && drive < WEAK && 'pumpStopped',
     drive !== null && drive < WEAK && 'leakInFill',
@@ -183,7 +181,6 @@ export function suspected({ answer, resin, drive, bubblesAtInlet, overdue }: Sig
       'bucketLow',
     (answer?.events ?? []).some(({ event, belief }) => event.kind === 'race' && belief > LIKELY) && 'race',
     answer !== null && answer.marks.length > 0 && answer.chance < LIKELY && 'gelsEarly',
-    overdue > 0 && 'frontStalls',
   ];
   return has.filter((fault): fault is DayFault => typeof fault === 'string');
 }

@@ -81,8 +81,6 @@ export interface RehearseOptions {
   readonly shapes?: readonly SolvedShape[];
   readonly faults?: readonly DrawnFault[];
   readonly fineness?: Fineness;
-  /** Told of each minute; return false to give up. */
-  readonly onMinute?: (minute: number) => void;
 }
 
 /** @throws ModelError as solveShape */
@@ -129,7 +127,6 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
   let agenda: { readonly at: number; readonly body: EntryBody }[] = [];
   let time = 0;
   let askedAt = -Infinity;
-  let weakSince: number | null = null;
 
   function say(body: EntryBody): void {
     const at = new Date(time * 1000).toISOString();
@@ -281,11 +278,7 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
   function mindTheBag(): void {
     const last = readings.at(-1);
     if (!last) return;
-    if ((feedPressure - last.pressure) / plannedDrive >= WEAK) {
-      weakSince = null;
-      return;
-    }
-    weakSince ??= time;
+    if ((feedPressure - last.pressure) / plannedDrive >= WEAK) return;
     if (isAgreed((body) => body.kind === 'fault' || (body.kind === 'looked' && body.state === 'sealed')))
       return;
     later(SECOND_PUMP, { kind: 'fault', fault: 'pumpStopped', did: 'second pump on' });
@@ -309,8 +302,7 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
       const found = () => world.truth();
       for (let asked = 0; ;) {
         goOn(time + LOOK);
-        const { clock, hasGelled } = world.seen();
-        options.onMinute?.(Math.floor((clock ?? 0) / 60));
+        const { hasGelled } = world.seen();
         followPlan();
         const isNews = lookForFront();
         const openedAt = infusionOf({ entries: log }, job).openedAt;

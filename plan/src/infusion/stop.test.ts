@@ -37,12 +37,10 @@ test('a weak gauge, a pot that runs dry and a lost margin are suspected; a quiet
     resin: null,
     drive: 1,
     bubblesAtInlet: false,
-    overdue: 0,
   };
   expect(suspected(quiet)).toEqual([]);
   expect(suspected({ ...quiet, drive: 0.8 })).toEqual(['pumpStopped', 'leakInFill']);
   expect(suspected({ ...quiet, bubblesAtInlet: true })).toEqual(['bucketLow']);
-  expect(suspected({ ...quiet, overdue: 60 })).toEqual(['frontStalls']);
 });
 
 test('how long there is for a fault, where the run tells', () => {

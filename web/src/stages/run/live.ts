@@ -161,7 +161,6 @@ function createLive(isLookedAt: () => boolean) {
       : suspected({
           ...{ answer: answer.value, resin: resin.value, drive: drive.value },
           bubblesAtInlet: infusion.value.bubbles.at(-1)?.body.where === 'inlet',
-          overdue: 0,
         }),
   );
   /** s that the bag holds when it is shut off, by the last drop test that was judged. */
