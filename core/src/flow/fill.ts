@@ -21,10 +21,11 @@ export function fill(request: FillRequest): FillResult {
   while (!isOver(run)) {
     const trial = tryStep(run);
     const taken = takeStep(run, trial);
-    const hasActed = act(run) || trial.reached.length > 0;
+    const hasTurned = act(run);
+    const hasActed = hasTurned || trial.reached.length > 0;
     if (request.onProgress?.(run.stored / run.total) === false)
       throw new ModelError('CANCELLED', 'The forecast was stopped.');
-    planNext(run, { ...taken, hasActed });
+    planNext(run, { ...taken, hasActed, hasTurned });
   }
   return resultOf(run);
 }

@@ -65,7 +65,7 @@ export function isOver(run: FillRun): boolean {
 export function planFirst(run: FillRun) {
   const step = firstStep(run.network, run.board);
   // With every feed shut nothing flows until one opens.
-  if (!(step > 0)) return planStalled(run, { kept: 0, moved: 0, hasActed: false });
+  if (!(step > 0)) return planStalled(run, { kept: 0, moved: 0, hasActed: false, hasTurned: false });
   run.planned = run.step = step;
   run.expected = EARLY_VOLUME * run.total;
 }
@@ -85,11 +85,12 @@ export function limitStep(run: FillRun) {
   run.step = Math.min(run.step, Math.max((run.request.stopAt ?? Infinity) - time, 0));
 }
 
-/** What a step brought: volume kept in the part, m3, largest change of a pressure, Pa, and whether a gate acted or was reached. */
+/** What a step brought: volume kept in the part, m3, largest change of a pressure, Pa, whether a gate acted or was reached, and whether one was turned. */
 export interface StepOutcome {
   readonly kept: number;
   readonly moved: number;
   readonly hasActed: boolean;
+  readonly hasTurned: boolean;
 }
 
 /** How long the next step is to be; or that there is none. */
@@ -135,9 +136,10 @@ function planSettling(run: FillRun, { moved, hasActed }: StepOutcome) {
 }
 
 /** A run that has stalled waits for the next action on the clock, settles, or is over. */
-function planStalled(run: FillRun, { moved, hasActed }: StepOutcome): void {
+function planStalled(run: FillRun, { moved, hasTurned }: StepOutcome): void {
   const { sequence, bed, request, time, highest, total } = run;
-  if (hasActed && time > 0) {
+  const isFed = request.gates.some(({ kind }, gate) => kind === 'feed' && run.board.opening[gate] > 0);
+  if (hasTurned && isFed && time > 0) {
     // What opens again flows again: the next step shows whether it does.
     run.planned = run.step = RESTART * time;
     run.expected = EARLY_VOLUME * total;

@@ -19,7 +19,7 @@ const withResin = (job: LaidJob, changes: Partial<Resin>): LaidJob => ({
 /** Gel in an hour at 20 °C as a thin film, 60 kJ/mol. */
 const factor = (to: number) => Math.exp((-60_000 / 8.314462618) * (1 / to - 1 / (C + 20)));
 const simple = withResin(plate, {
-  ...{ gelMass: 0, gelTable: null, kinetics: null },
+  ...{ gelMass: 0, gelTable: null, kinetics: null, demould: null },
   gelPoints: [15, 20, 30].map((t) => ({ temperature: C + t, time: 3600 / factor(C + t) })),
   recoat: { opens: 4 * 3600, closes: 24 * 3600, temperature: C + 20 },
 });
