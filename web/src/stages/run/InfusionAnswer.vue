@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { formatClock } from '@wick/core/units/format';
+import { openingNow } from '@wick/plan/infusion/infusion';
 import { rangeWords, reforecastWords } from '@wick/plan/infusion/words';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
@@ -51,6 +52,12 @@ const weak = computed(() =>
     ? `The bag holds ${Math.round(100 * live.drive)} % of the planned pressure: all minutes are counted with that.`
     : null,
 );
+/** Clamped while part of it is dry: said, for the minutes still count with a feed that gives. */
+const isShut = computed(() => {
+  const { infusion, job } = live;
+  if (!infusion || !job || infusion.openedAt === null || infusion.allWetAt !== null) return false;
+  return job.lines.every((line) => line.kind !== 'feed' || openingNow(infusion, line) === 0);
+});
 const isWet = computed(() => live.infusion?.allWetAt != null);
 </script>
 
@@ -84,6 +91,9 @@ const isWet = computed(() => live.infusion?.allWetAt != null);
     </p>
     <p v-if="live.isRunningAgain" class="quiet">Running it again with what was turned …</p>
     <p v-else-if="live.isRunAgain" class="quiet">Run again with what was turned.</p>
+    <p v-if="isShut" class="ember">
+      Every feed is shut: only what lies behind the front still creeps. The minutes count with an open one.
+    </p>
     <p v-if="weak" class="ember">{{ weak }}</p>
     <WhatNow />
     <h2>Resin</h2>
