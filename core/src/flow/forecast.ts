@@ -7,7 +7,7 @@ import type { FillResult, FillSample, FillStart } from './fill-types.ts';
 import { findingsOf, type Finding } from './findings.ts';
 import { lagOf } from './layered-network.ts';
 import type { ForecastRequest } from './layout.ts';
-import { fillRequestOf, prepare, type Prepared } from './prepared.ts';
+import { arrivalIn, fillRequestOf, prepare, type Prepared } from './prepared.ts';
 import { arrivalAt, valueAt } from './probe.ts';
 import { finalOf, resinIn, type SettledLaminate } from './settled.ts';
 import { oldestThrough, wettest } from './through-layers.ts';
@@ -98,7 +98,10 @@ export function forecastFlow(given: ForecastRequest): FlowForecast {
 function read(prepared: Prepared, result: FillResult): FlowForecast {
   const { request, mesh, plan, zoneOfNode, inPart, partArea, corners } = prepared;
   const { zones, lines, vacuumPressure } = request;
-  const layers = zones[0].layers.map(({ name }, l) => ({ name, arrival: arrivalIn(prepared, result, l) }));
+  const layers = zones[0].layers.map(({ name }, l) => ({
+    name,
+    arrival: arrivalIn(prepared, result.arrival, l),
+  }));
   const arrival = wettest(layers.map((layer) => layer.arrival));
   const partArrival = arrival.filter((_, i) => inPart[i]);
   const ageAtArrival = oldestThrough(result, mesh, layers.length)?.map(
@@ -150,13 +153,6 @@ function stateOf({ final, samples }: FillResult): FillStart {
   const { entered, enteredBy, vented } = samples[samples.length - 1];
   const { time, level, opening, pores, cure } = final;
   return { time, level, opening, pores, cure: cure ?? undefined, drawn: entered, drawnBy: enteredBy, vented };
-}
-
-/** A gap is where the laminate beside it begins: resin in it has come to both. */
-function arrivalIn({ mesh, plan }: Prepared, { arrival }: FillResult, layer: number): Float64Array {
-  const own = arrival.slice(layer * mesh.nodeCount, (layer + 1) * mesh.nodeCount);
-  for (const { node, at } of plan.raceNodes) own[at] = arrival[node] <= own[at] ? arrival[node] : own[at];
-  return own;
 }
 
 /** The last counted place, and when the front comes to it. Between vents the count ends at their rim, which few nodes lie on. */

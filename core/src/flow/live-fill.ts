@@ -3,7 +3,7 @@ import { operate, startRun } from './fill-run.ts';
 import { takeStep, tryStep } from './fill-step.ts';
 import type { FillStart } from './fill-types.ts';
 import { latestNode } from './counted-nodes.ts';
-import { fillRequestOf, prepare } from './prepared.ts';
+import { arrivalIn, fillRequestOf, prepare } from './prepared.ts';
 import type { ForecastRequest } from './layout.ts';
 import { createSequence } from './sequence.ts';
 import { firstStep, isFull, roomOf, SPECK } from './step-plan.ts';
@@ -69,9 +69,7 @@ export function createLiveFill(request: ForecastRequest): LiveFill {
 
   function arrival() {
     const all = run.tracker.finish();
-    const layers = Array.from({ length: layerCount }, (_, l) => all.slice(l * n, (l + 1) * n));
-    for (const { node, at } of plan.raceNodes)
-      for (const layer of layers.slice(0, 1)) layer[at] = all[node] <= layer[at] ? all[node] : layer[at];
+    const layers = Array.from({ length: layerCount }, (_, l) => arrivalIn(prepared, all, l));
     return { bagSide: layers[0], whole: wettest(layers) };
   }
 

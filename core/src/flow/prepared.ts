@@ -92,6 +92,13 @@ export function fillRequestOf(prepared: Prepared): FillRequest {
   };
 }
 
+/** A gap is where the laminate beside it begins: resin in it has come to both. */
+export function arrivalIn({ mesh, plan }: Prepared, arrival: Float64Array, layer: number): Float64Array {
+  const own = arrival.slice(layer * mesh.nodeCount, (layer + 1) * mesh.nodeCount);
+  for (const { node, at } of plan.raceNodes) own[at] = arrival[node] <= own[at] ? arrival[node] : own[at];
+  return own;
+}
+
 const cornersThroughLayers = ({ mesh, layerCount, cornerNodes }: Prepared) =>
   Int32Array.from({ length: layerCount * cornerNodes.length }, (_, n) => {
     const layer = Math.floor(n / cornerNodes.length);

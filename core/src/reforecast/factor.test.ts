@@ -36,14 +36,16 @@ describe('one mark', () => {
     const { mean, deviation: left, belief, evidence } = factorOf([mark], PRIOR);
     const plain = byPrecision([mark], PRIOR);
     expect(Math.abs(mean)).toBeLessThan(Math.abs(plain.mean));
-    expect(Math.exp(mean)).toBeCloseTo(0.757, 2);
     expect(left).toBeGreaterThan(plain.deviation);
     expect(belief[0]).toBeGreaterThan(0.9);
-    // Both marginals are normal: N(y; 0, prior^2 + sigma^2).
+    // Both marginals are normal: N(y; 0, prior^2 + sigma^2); a wild mark pulls by prior^2 / (prior^2 + 1).
     const normal = (y: number, v: number) => Math.exp((-0.5 * y * y) / v) / Math.sqrt(2 * Math.PI * v);
     const y = Math.log(20 / 28);
     const both = 0.95 * normal(y, PRIOR ** 2 + deviation ** 2) + 0.05 * normal(y, PRIOR ** 2 + 1);
     expect(evidence).toBeCloseTo(Math.log(both), 9);
+    const wild = (0.05 * normal(y, PRIOR ** 2 + 1)) / both;
+    const pulled = (y * PRIOR ** 2) / (PRIOR ** 2 + 1);
+    expect(mean).toBeCloseTo((1 - wild) * plain.mean + wild * pulled, 9);
   });
 
   test('no mark leaves what was thought before', () => {

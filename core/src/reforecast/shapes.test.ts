@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { createRandom, normalOf } from '../random.ts';
 import { LOCAL_SCATTER } from './marks.ts';
-import { normalCdf } from './normal.ts';
+import { normalCdf } from '../verdict/sampling.ts';
 import { lookAhead, weighShapes, type Shape } from './shapes.ts';
 
 const PRIOR = 0.2626;

@@ -1,4 +1,4 @@
-import { normalCdf } from './normal.ts';
+import { normalCdf } from '../verdict/sampling.ts';
 import { evidenceOf, factorOf, type Factor } from './factor.ts';
 import { alike, LOCAL_SCATTER, type MarkSeen } from './marks.ts';
 import { logSum } from './small-algebra.ts';
