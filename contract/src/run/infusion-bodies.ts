@@ -61,8 +61,13 @@ export const infusionBodies = [
   z.strictObject({ kind: z.literal('school'), is: z.enum(stopSchools) }),
   /** All of it is wet, as far as anybody can see. */
   z.strictObject({ kind: z.literal('allWet') }),
-  /** A sheet was opened, and what of it was done. */
-  z.strictObject({ kind: z.literal('fault'), fault: z.enum(dayFaults), did: z.string().trim().max(300) }),
+  /** What of a sheet was done; and whether it stands in for what failed. */
+  z.strictObject({
+    kind: z.literal('fault'),
+    fault: z.enum(dayFaults),
+    did: z.string().trim().max(300),
+    mends: z.boolean().default(false),
+  }),
   z.strictObject({
     kind: z.literal('warming'),
     is: z.enum(warmings),

@@ -17,6 +17,10 @@ import { doubtOf, scatterOf } from './doubt.ts';
 /** Most sides along which a race is tried. */
 const MOST_SIDES = 6;
 
+/** Sides of the part along which resin may race. */
+export const racingSides = (job: Pick<LaidJob, 'part'>): Point[][] =>
+  sidesOf(polygonOf(job.part.outline)).slice(0, MOST_SIDES);
+
 /** What was drawn, as standard normal values; and whether it races along each side. */
 export interface Draw {
   readonly permeability: number;
@@ -74,8 +78,7 @@ export function drawnJob(job: LaidJob, shop: Shop, z: Draw): { job: LaidJob; rac
       warmer: shift,
     }),
   );
-  const races = sidesOf(polygonOf(job.part.outline))
-    .slice(0, MOST_SIDES)
+  const races = racingSides(job)
     .map((points, side): JobLine | null => (z.races(side) ? raceAlong(points, side, scatter.raceGap) : null))
     .filter((line) => line !== null);
   const temperature = settle(job, shop)['resin.temperature'].value + shift;

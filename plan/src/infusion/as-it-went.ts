@@ -125,9 +125,10 @@ function asTurned(
     startsOpen: line.kind === 'feed' ? startsOpen(line, infusion, atRunTime) : line.startsOpen,
     actions: [
       ...line.actions,
-      ...turned(line)
-        .filter(({ at }) => atRunTime(at) > 0)
-        .map(({ at, opening }) => turnAt(own, times, (at - clock.zero) / 1000, opening)),
+      // What was turned before anything flowed stands so from the start.
+      ...turned(line).map(({ at, opening }) =>
+        turnAt(own, times, Math.max(clock.run.openTime, (at - clock.zero) / 1000), opening),
+      ),
     ],
   }));
   return { own, forced, times, done };

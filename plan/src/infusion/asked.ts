@@ -99,7 +99,8 @@ export function endingsAsked(asked: Asked): Ending[] {
   const { infusion, clock } = readAsked(asked);
   const averaged = { ...job, forecast: { ...job.forecast, layers: false } };
   return endingsOf({
-    ...{ job: averaged, shop, infusion, clock, now: answer.now, fineness: SOFT },
+    ...{ job, infusion, clock, now: answer.now, fineness: SOFT },
+    problem: problemOfShape(averaged, shop, answer.likeliest.shape.id, true),
     factor: answer.likeliest.factor,
   });
 }

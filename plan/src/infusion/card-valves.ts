@@ -1,5 +1,6 @@
 import type { EntryBody } from '@wick/contract/run/run';
 import type { LaidJob } from '../job/laid.ts';
+import type { Infusion } from './infusion.ts';
 
 type Valve = Extract<EntryBody, { kind: 'valve' }>;
 
@@ -19,4 +20,18 @@ export function valveOf({ lines }: Pick<LaidJob, 'lines'>, stepId: string): Valv
     if (action) return { kind: 'valve', lineId, opening: action.opening, actionId: action.id };
   }
   return null;
+}
+
+/** A line turned by hand: the plan's own turn where it waits for just that, one that nobody planned otherwise. */
+export function handTurn(
+  { lines }: Pick<LaidJob, 'lines'>,
+  { turned }: Pick<Infusion, 'turned'>,
+  lineId: string,
+  opening: number,
+): Valve {
+  const done = new Set(turned.map(({ actionId }) => actionId));
+  const action = lines
+    .find(({ id }) => id === lineId)
+    ?.actions.find((one) => one.opening === opening && !done.has(one.id));
+  return { kind: 'valve', lineId, opening, actionId: action?.id ?? null };
 }

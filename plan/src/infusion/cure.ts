@@ -1,15 +1,16 @@
 import type { Shop } from '@wick/contract/shop';
 import { equivalentAge, timeOfAge, type Clock, type Warmth } from '@wick/core/cure/age';
 import { glassAt, stallsAt } from '@wick/core/cure/glass';
-import { ASSUMED_ACTIVATION_ENERGY } from '@wick/core/resin/curve-fit';
+import { ASSUMED_ACTIVATION_ENERGY, GAS_CONSTANT, REACH } from '@wick/core/resin/curve-fit';
 import { cureLawOf } from '@wick/core/resin/cure-law';
-import { gelFit, gelTime } from '@wick/core/resin/gel-time';
+import { gelTime } from '@wick/core/resin/gel-time';
 import { orNull } from '@wick/core/model-error';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
-import { isOf, type RunState } from '../run/state.ts';
+import type { RunState } from '../run/state.ts';
 import { settle } from '../settle.ts';
 import type { Infusion } from './infusion.ts';
+import { warmthSince } from './live-clock.ts';
 
 /** A window since the mix, as it falls at the temperatures there were and with the last going on; s since first contact. */
 export interface CureWindow {
@@ -67,11 +68,15 @@ export function cureClockOf(
   const { contactAt } = infusion;
   if (!resin || contactAt === null) return null;
   const usual = settle(job, shop)['resin.temperature'].value;
-  const warmth = warmthSince(state, contactAt, usual);
+  const told = warmthSince(state, contactAt);
+  const warmth: Warmth =
+    told.length === 0
+      ? { times: [0], temperatures: [usual] }
+      : { times: told.map(({ time }) => time), temperatures: told.map(({ temperature }) => temperature) };
   const now = Math.max(0, (nowMs - contactAt) / 1000);
   const below = coldBelow(job, usual);
   const cold: Warmth = { ...warmth, temperatures: warmth.temperatures.map((T) => T - below) };
-  const clock: Clock = { reference: usual, activationEnergy: energyOf(resin) };
+  const clock: Clock = { reference: usual, activationEnergy: energyOf(resin, usual) };
   const gelAge = gelTime(resin, usual);
   const age = equivalentAge(cold, 0, now, clock);
   const gelsAt = timeOfAge(cold, 0, gelAge, clock);
@@ -115,20 +120,6 @@ export function cureClockOf(
   };
 }
 
-/** What was told of warmth since the mix; times s since first contact. */
-function warmthSince({ entries }: Pick<RunState, 'entries'>, contactAt: number, usual: number): Warmth {
-  const told = entries.filter(isOf('warmth')).map(({ at, body }) => ({
-    time: (Date.parse(at) - contactAt) / 1000,
-    temperature: body.temperature,
-  }));
-  const before = told.filter(({ time }) => time <= 0).at(-1);
-  const since = told.filter(({ time }) => time > 0);
-  const all = [...(before ? [{ ...before, time: 0 }] : []), ...since];
-  return all.length === 0
-    ? { times: [0], temperatures: [usual] }
-    : { times: all.map(({ time }) => time), temperatures: all.map(({ temperature }) => temperature) };
-}
-
 /** The coldest zone against the mould, else what is usual. */
 function coldBelow(job: LaidJob, usual: number): number {
   const base = job.resin.mouldTemperature ?? usual;
@@ -136,10 +127,14 @@ function coldBelow(job: LaidJob, usual: number): number {
   return zones.length > 0 ? Math.max(0, base - Math.min(base, ...zones)) : COLD_PLACE;
 }
 
-/** J/mol by which the cure follows temperature: of its gel times where they tell. */
-function energyOf(resin: Parameters<typeof gelFit>[0]): number {
-  if (resin.kinetics || resin.gelTable) return ASSUMED_ACTIVATION_ENERGY;
-  return orNull(() => gelFit(resin).activationEnergy) ?? ASSUMED_ACTIVATION_ENERGY;
+/** K to either side over which the slope of the gel times is read. */
+const SLOPE_OVER = 2;
+
+/** J/mol by which the cure follows temperature: the slope of its own gel times, where they tell. */
+function energyOf(resin: Parameters<typeof gelTime>[0], at: number): number {
+  const [cold, warm] = [at - SLOPE_OVER, at + SLOPE_OVER];
+  const slope = orNull(() => Math.log(gelTime(resin, cold, REACH) / gelTime(resin, warm, REACH)));
+  return slope === null ? ASSUMED_ACTIVATION_ENERGY : (GAS_CONSTANT * slope) / (1 / cold - 1 / warm);
 }
 
 /** Steps of an integration over a told warmth, s. */

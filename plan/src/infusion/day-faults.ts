@@ -1,5 +1,6 @@
 import type { DayFault } from '@wick/contract/run/infusion-bodies';
-import type { Reforecast } from './reforecast.ts';
+import { WEAK_DRIVE } from './live-clock.ts';
+import { LIKELY, type Reforecast } from './reforecast.ts';
 import type { ResinLeft } from './resin-left.ts';
 import { faultNames } from './names.ts';
 
@@ -9,11 +10,19 @@ export interface FaultSheet {
   readonly name: string;
   readonly tells: string;
   readonly steps: readonly string[];
+  /** The step that stands in for what failed; none where nothing does. */
+  readonly mends: number | null;
   readonly caution: string;
 }
 
-const sheet = (fault: DayFault, tells: string, steps: readonly string[], caution: string): FaultSheet => ({
-  ...{ fault, name: faultNames[fault], tells, steps, caution },
+const sheet = (
+  fault: DayFault,
+  tells: string,
+  steps: readonly string[],
+  caution: string,
+  mends: number | null = null,
+): FaultSheet => ({
+  ...{ fault, name: faultNames[fault], tells, steps, caution, mends },
 });
 const SHEET = 'follow the safety data sheet and your site’s rules';
 
@@ -29,6 +38,7 @@ export const faultSheets: readonly FaultSheet[] = [
       'It will not run: shut the feed, shut the vent, and let it gel as it stands.',
     ],
     'Resin in the catch pot goes back into the part when air comes in: the valve first.',
+    3,
   ),
   sheet(
     'leakInFill',
@@ -166,21 +176,20 @@ export interface Signs {
   readonly bubblesAtInlet: boolean;
 }
 
-/** Shares of the planned pressure, s before a dry pot, and chance, from which on something is said. */
-const WEAK = 0.93;
+/** s before a dry pot from which on it is said, and chance below which it is. */
 const SOON = 300;
-const LIKELY = 0.5;
+const LOST = 0.5;
 
 /** What the run looks like having, worst first. */
 export function suspected({ answer, resin, drive, bubblesAtInlet }: Signs): DayFault[] {
   const has: (DayFault | false | null)[] = [
-    drive !== null && drive < WEAK && 'pumpStopped',
-    drive !== null && drive < WEAK && 'leakInFill',
+    drive !== null && drive < WEAK_DRIVE && 'pumpStopped',
+    drive !== null && drive < WEAK_DRIVE && 'leakInFill',
     (bubblesAtInlet ||
       (resin !== null && answer !== null && resin.dryAt !== null && resin.dryAt - answer.now < SOON)) &&
       'bucketLow',
     (answer?.events ?? []).some(({ event, belief }) => event.kind === 'race' && belief > LIKELY) && 'race',
-    answer !== null && answer.marks.length > 0 && answer.chance < LIKELY && 'gelsEarly',
+    answer !== null && answer.marks.length > 0 && answer.chance < LOST && 'gelsEarly',
   ];
   return has.filter((fault): fault is DayFault => typeof fault === 'string');
 }

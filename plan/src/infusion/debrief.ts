@@ -5,11 +5,11 @@ import { doubtOf } from '../forecast/doubt.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { runStateOf } from '../run/state.ts';
 import { infusionOf, type Infusion } from './infusion.ts';
-import { liveClockOf, priorOf, type BagReading } from './live-clock.ts';
+import { driveShareOf, liveClockOf, priorOf, WEAK_DRIVE, type BagReading } from './live-clock.ts';
 import { rehearse, type Rehearsed } from './operator.ts';
 import type { PartTruth } from './part-world.ts';
 import type { SolvedShape } from './problem-shapes.ts';
-import { reforecast } from './reforecast.ts';
+import { LIKELY, reforecast } from './reforecast.ts';
 import { wordsOfDrawn, type DrawnFault } from './truth.ts';
 
 /** One thing that was drawn, and what became of it. Times s since first contact; null for never. */
@@ -34,11 +34,8 @@ export interface Debrief {
   readonly planned: Rehearsed;
 }
 
-/** Belief from which a race, and distance of ln of the factor in deviations of what was thought, from which a slow part is plain to see. */
-const BELIEVED = 0.5;
+/** Distance of ln of the factor, in deviations of what was thought, from which a slow part is plain to see; kelvin from which cold resin is. */
 const PLAIN = 1.3;
-/** Of the planned pressure; kelvin; share of a batch. */
-const WEAK = 0.93;
 const COLD = 1.5;
 
 /** Entries and readings of a rehearsal; what was drawn and what became of it; the shapes it was re-forecast with. */
@@ -82,9 +79,10 @@ function seenIn(fault: DrawnFault, request: DebriefRequest, infusion: Infusion):
   switch (fault.kind) {
     case 'pumpDies':
     case 'leak': {
+      const shareAt = driveShareOf(request.job, request.shop);
       const weak = request.readings.find(
         ({ at, pressure }) =>
-          infusion.openedAt !== null && at > infusion.openedAt && shareOf(request, pressure) < WEAK,
+          infusion.openedAt !== null && at > infusion.openedAt && shareAt(pressure) < WEAK_DRIVE,
       );
       return { seenFrom: weak ? since(weak.at) : null, by: 'the gauge' };
     }
@@ -103,7 +101,7 @@ function seenIn(fault: DrawnFault, request: DebriefRequest, infusion: Infusion):
     }
     case 'race':
       return byMarks(request, infusion, ({ events }) =>
-        events.some(({ event, belief }) => event.kind === 'race' && belief > BELIEVED),
+        events.some(({ event, belief }) => event.kind === 'race' && belief > LIKELY),
       );
     case 'permeabilityOff':
       return byMarks(
@@ -112,12 +110,6 @@ function seenIn(fault: DrawnFault, request: DebriefRequest, infusion: Infusion):
         (answer, prior) => Math.abs(Math.log(answer.factor.middle)) > PLAIN * prior,
       );
   }
-}
-
-function shareOf({ job, shop }: { job: LaidJob; shop: Shop }, pressure: number): number {
-  const settled = settle(job, shop);
-  const feed = settled['shop.ambientPressure'].value;
-  return (feed - pressure) / (feed - settled['vacuum.ventPressure'].value);
 }
 
 /** The first mark after which the re-forecast said so. */

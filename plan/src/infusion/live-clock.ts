@@ -1,6 +1,8 @@
 import type { Shop } from '@wick/contract/shop';
 import { drivenClock, type Drive, type DrivenClock } from '@wick/core/reforecast/driven-clock';
+import { orNull } from '@wick/core/model-error';
 import type { ResinClock } from '@wick/core/resin/resin-clock';
+import { warmedClock } from '@wick/core/resin/warmed-clock';
 import { freshViscosity } from '@wick/core/resin/resin-system';
 import { clockOf, NINE_IN_TEN, type RunConditions } from '@wick/core/verdict/verdict';
 import { doubtOf } from '../forecast/doubt.ts';
@@ -27,6 +29,8 @@ export interface LiveClock {
   /** Whether each was read or is the plan's. */
   readonly hasTemperature: boolean;
   readonly hasPressure: boolean;
+  /** The resin's data cover what the thermometer said; otherwise its minutes are those of the last that they cover. */
+  readonly isKnown: boolean;
 }
 
 /** s over which pressures are taken together: a fill does not feel a gauge's flicker. */
@@ -50,9 +54,9 @@ export function liveClockOf(
   const { contactAt, openedAt } = infusion;
   if (!planned || contactAt === null) return null;
   const openTime = openedAt === null ? planned.openTime : Math.max(0, (openedAt - contactAt) / 1000);
-  const warmth = meanWarmth(state, contactAt);
-  const run = { ...planned, openTime, ...(warmth === null ? {} : { temperature: warmth, drift: 0 }) };
-  const clock = clockOf(run);
+  const told = warmthSince(state, contactAt);
+  const { clock, temperature, isKnown } = warmedAsTold({ ...planned, openTime }, told);
+  const run = { ...planned, openTime, temperature, drift: told.length === 0 ? planned.drift : 0 };
   const drive = driveOf(
     job,
     shop,
@@ -62,33 +66,58 @@ export function liveClockOf(
   return {
     ...{ run, clock, drive, zero: contactAt },
     driven: drivenClock(clock, openTime, drive),
-    hasTemperature: warmth !== null,
+    hasTemperature: told.length > 0,
+    isKnown,
     hasPressure: drive.times.length > 0,
   };
 }
 
-/** How warm it was told to be since the mix, over time, K; null where nobody has said. */
-function meanWarmth({ entries }: Pick<RunState, 'entries'>, from: number): number | null {
-  const told = entries.filter(isOf('warmth'));
-  const before = told.filter(({ at }) => Date.parse(at) <= from).at(-1);
-  const since = told.filter(({ at }) => Date.parse(at) > from);
-  const all = before ? [before, ...since] : since;
-  if (all.length === 0) return null;
-  const end = Math.max(from + 1, Date.parse(all.at(-1)!.at));
-  const spans = all.map(({ at, body }, n) => {
-    const start = n === 0 ? from : Date.parse(at);
-    const next = all[n + 1];
-    return { temperature: body.temperature, span: Math.max(1, (next ? Date.parse(next.at) : end) - start) };
-  });
-  const whole = spans.reduce((sum, { span }) => sum + span, 0);
-  return spans.reduce((sum, { temperature, span }) => sum + (temperature * span) / whole, 0);
+/** A temperature that holds from a time on, s since first contact. */
+interface Told {
+  readonly time: number;
+  readonly temperature: number;
 }
 
-/** Shares of the planned pressure difference, taken together over short times; none where nothing was read. */
-function driveOf(job: LaidJob, shop: Shop, readings: readonly BagReading[], zero: number): Drive {
+/** What was told of warmth, the last before the mix holding from it on. */
+export function warmthSince({ entries }: Pick<RunState, 'entries'>, contactAt: number): Told[] {
+  const told = entries.filter(isOf('warmth')).map(({ at, body }) => ({
+    time: (Date.parse(at) - contactAt) / 1000,
+    temperature: body.temperature,
+  }));
+  const before = told.filter(({ time }) => time <= 0).at(-1);
+  const since = told.filter(({ time }) => time > 0);
+  return [...(before ? [{ ...before, time: 0 }] : []), ...since];
+}
+
+/** The clock at the first temperature, from each further one on warmer or colder. @throws ModelError where the first is not covered */
+function warmedAsTold(planned: RunConditions, told: readonly Told[]) {
+  let temperature = told[0]?.temperature ?? planned.temperature;
+  let clock = clockOf({ ...planned, temperature, ...(told.length === 0 ? {} : { drift: 0 }) });
+  for (const next of told.slice(1)) {
+    if (next.time >= clock.gelTime) break;
+    const base = { clock, temperature };
+    const warmed = orNull(() => warmedClock(planned.resin, base, next.time, next.temperature));
+    if (!warmed) return { clock, temperature, isKnown: false };
+    ({ temperature } = next);
+    clock = warmed;
+  }
+  return { clock, temperature, isKnown: true };
+}
+
+/** By which share of the planned pressure difference a bag at a pressure drives. */
+export function driveShareOf(job: LaidJob, shop: Shop): (pressure: number) => number {
   const settled = settle(job, shop);
   const feed = settled['shop.ambientPressure'].value;
   const planned = feed - settled['vacuum.ventPressure'].value;
+  return (pressure) => (feed - pressure) / planned;
+}
+
+/** Below this share pump and bag are looked at. Common practice, no source. */
+export const WEAK_DRIVE = 0.93;
+
+/** Shares of the planned pressure difference, taken together over short times; none where nothing was read. */
+function driveOf(job: LaidJob, shop: Shop, readings: readonly BagReading[], zero: number): Drive {
+  const shareAt = driveShareOf(job, shop);
   const bins = new Map<number, number[]>();
   for (const { at, pressure } of readings) {
     const bin = Math.floor((at - zero) / 1000 / TOGETHER);
@@ -99,7 +128,7 @@ function driveOf(job: LaidJob, shop: Shop, readings: readonly BagReading[], zero
     times: ordered.map(([bin]) => bin * TOGETHER),
     shares: ordered.map(([, list]) => {
       const mean = list.reduce((sum, p) => sum + p, 0) / list.length;
-      return Math.min(MOST_SHARE, Math.max(0, (feed - mean) / planned));
+      return Math.min(MOST_SHARE, Math.max(0, shareAt(mean)));
     }),
   };
 }

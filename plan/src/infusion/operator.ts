@@ -10,10 +10,16 @@ import { resinToMix } from '../resin/ledger.ts';
 import { batchesOf } from '../resin/batches.ts';
 import { runConditionsOf } from '../resin/run.ts';
 import { runStateOf } from '../run/state.ts';
-import { settle } from '../settle.ts';
 import { createBagRehearsal } from '../vacuum/bag-rehearsal.ts';
 import { infusionOf } from './infusion.ts';
-import { liveClockOf, priorOf, type BagReading, type LiveClock } from './live-clock.ts';
+import {
+  driveShareOf,
+  liveClockOf,
+  priorOf,
+  WEAK_DRIVE,
+  type BagReading,
+  type LiveClock,
+} from './live-clock.ts';
 import { whatNow, type TriedOption } from './options.ts';
 import { createPartWorld } from './part-world.ts';
 import {
@@ -26,7 +32,7 @@ import {
 import { reforecast, type Minutes, type Reforecast } from './reforecast.ts';
 import { resinLeftOf } from './resin-left.ts';
 import { watchedPlaces } from './watched-places.ts';
-import { drawTruth, wordsOfDrawn, type DrawnFault } from './truth.ts';
+import { createBefalling, drawTruth, wordsOfDrawn, type DrawnFault } from './truth.ts';
 
 /** By the plan whatever is seen, or by what the re-forecast advises. */
 export type Policy = 'planned' | 'follow';
@@ -71,8 +77,8 @@ const AGAIN = 240;
 /** s until a second pump runs, and a leak is found and sealed. */
 const SECOND_PUMP = 240;
 const SEALED = 600;
-/** Share of the planned pressure below which somebody looks at pump and bag. */
-const WEAK = 0.93;
+/** Where a drawn leak is, for whoever finds it. */
+const LEAK = 'drawn';
 
 export interface RehearseOptions {
   readonly seed: number;
@@ -110,10 +116,8 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
   const bag = createBagRehearsal(job, shop, []);
   const random = createRandom(seed ^ 0x165667b1);
   const plan = shapes[0]!;
-  const planMinutes = clockOf(planned).timeAtFluidity({ from: planned.openTime, fluidity: plan.last });
-  const fillSpan = (planMinutes < Infinity ? planMinutes : clockOf(planned).gelTime) - planned.openTime;
-  const feedPressure = settle(job, shop)['shop.ambientPressure'].value;
-  const plannedDrive = feedPressure - settle(job, shop)['vacuum.ventPressure'].value;
+  const befalling = createBefalling(truth.faults, bag.truth().limit, LEAK);
+  const shareAt = driveShareOf(job, shop);
   const places = watchedPlaces(job, plan);
   const mostPlaces = places.length + MORE;
   const feeds = job.lines.filter(({ kind }) => kind === 'feed');
@@ -161,6 +165,7 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
     bag.pass(to);
     const { pressure } = bag.truth();
     world.pass(to, pressure);
+    for (const body of befalling(world.truth().filledShare)) say(body);
     if (to - (readings.at(-1)?.at ?? -Infinity) / 1000 >= GAUGE)
       readings.push({ at: to * 1000, pressure: pressure + FLICKER * normalOf(random) });
   }
@@ -174,18 +179,6 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
       later(planned.openTime - 1, { kind: 'batchPoured', mass: resinToMix(job, shop) ?? 1 });
     for (const feed of feeds.filter(({ startsOpen }) => startsOpen))
       later(planned.openTime, { kind: 'valve', lineId: feed.id, opening: 1, actionId: null });
-    for (const fault of truth.faults) {
-      const at = 'at' in fault ? planned.openTime + fault.at * fillSpan : 0;
-      if (fault.kind === 'pumpDies')
-        later(at, { kind: 'trouble', what: 'pumpDies', placeId: null, amount: 0 });
-      if (fault.kind === 'leak')
-        later(at, {
-          kind: 'trouble',
-          what: 'leak',
-          placeId: 'drawn',
-          amount: fault.amount * bag.truth().limit,
-        });
-    }
   }
 
   /** Turns what the plan says, as soon as its trigger is seen. */
@@ -278,12 +271,12 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
   function mindTheBag(): void {
     const last = readings.at(-1);
     if (!last) return;
-    if ((feedPressure - last.pressure) / plannedDrive >= WEAK) return;
+    if (shareAt(last.pressure) >= WEAK_DRIVE) return;
     if (isAgreed((body) => body.kind === 'fault' || (body.kind === 'looked' && body.state === 'sealed')))
       return;
-    later(SECOND_PUMP, { kind: 'fault', fault: 'pumpStopped', did: 'second pump on' });
-    if (bag.truth().leaks.has('drawn'))
-      later(SEALED, { kind: 'looked', placeId: 'drawn', place: 'a pleat', state: 'sealed', how: 'listener' });
+    later(SECOND_PUMP, { kind: 'fault', fault: 'pumpStopped', did: 'second pump on', mends: true });
+    if (bag.truth().leaks.has(LEAK))
+      later(SEALED, { kind: 'looked', placeId: LEAK, place: 'a pleat', state: 'sealed', how: 'listener' });
   }
 
   /** The pot is weighed with every answer; what is missing is mixed in time. */

@@ -193,4 +193,20 @@ describe('turned otherwise than planned', () => {
     const shut = clockOf(run).fluidity({ from: half(), to: half() + 900 });
     expect(last / (at(half()).answer.likeliest.shape.last + shut)).toBeCloseTo(1, 1);
   });
+
+  test('a feed opened by half from the first moment stands so, and is later than one fully open', () => {
+    const hosed = {
+      ...reserved,
+      lines: reserved.lines.map((line) => ({ ...line, hoseLength: 3, hoseBore: 0.004 })),
+    };
+    const lastAfter = (opening: number) => {
+      const said: [number, EntryBody][] = [
+        [0, { kind: 'struck', entryId: 'e2', why: '' }],
+        [run.openTime, { kind: 'valve', lineId: 'feed-1', opening, actionId: null }],
+      ];
+      const request = at(run.openTime + 60, said, hosed);
+      return wholeAsItGoes(request.problem, 1, { ...request, now: run.openTime + 60, fineness }).fillTime;
+    };
+    expect(lastAfter(0.5)).toBeGreaterThan(1.05 * lastAfter(1));
+  });
 });

@@ -142,8 +142,11 @@ export function tryOption(request: WhatNowRequest, went: AsItWent, option: Optio
 }
 
 /** As it stands now and stays, but for what still creeps. */
-function asItStands({ answer, clock }: WhatNowRequest, { start }: AsItWent): Omit<TriedOption, 'option'> {
-  const wet = start.level.reduce((sum, level) => sum + level, 0) / start.level.length;
+function asItStands(
+  { answer, clock, fineness }: WhatNowRequest,
+  went: AsItWent,
+): Omit<TriedOption, 'option'> {
+  const { wet } = onFromHere(went, [], fineness, went.start.time).samples[0]!;
   return { last: Infinity, gelTime: clock.clock.gelTime, wet, shutIn: 0, decideBy: answer.now };
 }
 

@@ -1,10 +1,9 @@
 import type { EntryBody } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
-import { clockOf } from '@wick/core/verdict/verdict';
 import type { LaidJob } from '../job/laid.ts';
 import { runConditionsOf } from '../resin/run.ts';
 import { createPartWorld, type PartWorld } from './part-world.ts';
-import { drawFaults, drawTruth, raceAlongSide, type DrawnFault } from './truth.ts';
+import { createBefalling, drawFaults, drawTruth, raceAlongSide, type DrawnFault } from './truth.ts';
 
 type Trouble = Extract<EntryBody, { kind: 'trouble' }>;
 
@@ -21,33 +20,27 @@ const RACE = 1.6;
 export function createPartRehearsal(job: LaidJob, shop: Shop, seed: number, limit: number) {
   const before: { readonly time: number; readonly body: EntryBody }[] = [];
   const feeds = new Set(job.lines.filter(({ kind }) => kind === 'feed').map(({ id }) => id));
-  const troubles: Trouble[] = [];
+  const said: Trouble[] = [];
   let time = 0;
   let world: PartWorld | null = null;
   let faults: readonly DrawnFault[] = [];
-  /** What befalls the bag, and when. */
-  let coming: { readonly at: number; readonly body: Trouble }[] = [];
+  let befalling: ReturnType<typeof createBefalling> | null = null;
 
   function make(): PartWorld {
-    faults = troubles.flatMap((trouble) => faultsOf(job, trouble));
+    faults = said.flatMap((trouble) => faultsOf(job, trouble));
     const made = createPartWorld(drawTruth(job, shop, seed, faults), shop, NODES);
     for (const one of before) {
       made.pass(one.time, 0);
       made.hear(one.body);
     }
     made.pass(time, 0);
-    const run = runConditionsOf(job, shop)!;
-    const span = clockOf(run).gelTime - run.openTime;
-    coming = faults.flatMap((fault) => {
-      const body = befalls(fault, limit);
-      return body && 'at' in fault ? [{ at: time + 0.6 * fault.at * span, body }] : [];
-    });
+    befalling = createBefalling(faults, limit);
     return made;
   }
 
   return {
     hear(body: EntryBody): void {
-      if (body.kind === 'trouble') troubles.push(body);
+      if (body.kind === 'trouble') said.push(body);
       if (
         !world &&
         body.kind === 'valve' &&
@@ -65,11 +58,7 @@ export function createPartRehearsal(job: LaidJob, shop: Shop, seed: number, limi
       world?.pass(to, pressure);
     },
     /** What befalls the bag by now; each once. */
-    troublesBy(now: number): Trouble[] {
-      const due = coming.filter(({ at }) => at <= now).map(({ body }) => body);
-      coming = coming.filter(({ at }) => at > now);
-      return due;
-    },
+    troubles: (): Trouble[] => befalling?.(world!.truth().filledShare) ?? [],
     world: () => world,
     faults: () => faults,
   };
@@ -90,11 +79,4 @@ function faultsOf(job: LaidJob, { what, amount }: Trouble): DrawnFault[] {
     default:
       return [];
   }
-}
-
-function befalls(fault: DrawnFault, limit: number): Trouble | null {
-  if (fault.kind === 'pumpDies') return { kind: 'trouble', what: 'pumpDies', placeId: null, amount: 0 };
-  if (fault.kind === 'leak')
-    return { kind: 'trouble', what: 'leak', placeId: null, amount: fault.amount * limit };
-  return null;
 }

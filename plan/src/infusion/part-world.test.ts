@@ -5,7 +5,7 @@ import { runConditionsOf } from '../resin/run.ts';
 import { settle } from '../settle.ts';
 import { plate, plateShapes, shop } from './test/plate.ts';
 import { createPartWorld, type PartWorld } from './part-world.ts';
-import { drawFaults, drawTruth, wordsOfDrawn, type Truth } from './truth.ts';
+import { createBefalling, drawFaults, drawTruth, wordsOfDrawn, type Truth } from './truth.ts';
 
 const even: Truth = {
   ...{ job: plate, potShare: 1, faults: [] },
@@ -133,5 +133,18 @@ describe('what is drawn', () => {
       'race',
     ]);
     for (const fault of drawn.flat()) expect(wordsOfDrawn(fault)).toMatch(/^[A-Z].{8,}/);
+  });
+
+  test('what befalls the bag does so once, when so much of the part is full', () => {
+    const due = createBefalling(
+      [
+        { kind: 'pumpDies', at: 0.5 },
+        { kind: 'leak', at: 0.3, amount: 10 },
+        { kind: 'coldResin', by: 4 },
+      ],
+      2e-3,
+    );
+    const at = (filled: number) => due(filled).map(({ what, amount }) => [what, amount]);
+    expect([0.1, 0.35, 0.4, 0.9, 1].map(at)).toEqual([[], [['leak', 0.02]], [], [['pumpDies', 0]], []]);
   });
 });

@@ -1,7 +1,6 @@
 import type { Shop } from '@wick/contract/shop';
 import { polygonOf } from '@wick/core/geometry/arcs';
 import { boundsOf, distance, type Point } from '@wick/core/geometry/polygon';
-import { sidesOf } from '@wick/core/geometry/sides';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import type { Patchwork } from '@wick/core/flow/patchwork';
 import { solveFlow, type Fineness, type FlowProblem } from '@wick/core/flow/problem';
@@ -11,7 +10,7 @@ import type { ResinClock } from '@wick/core/resin/resin-clock';
 import { ROUGH, ROUGH_LAYERS } from '../forecast/assess.ts';
 import { scatterOf } from '../forecast/doubt.ts';
 import { problemOf, runsInLayers } from '../forecast/problem.ts';
-import { drawJob, raceAlong } from '../forecast/draw.ts';
+import { drawJob, raceAlong, racingSides } from '../forecast/draw.ts';
 import { ModelError } from '@wick/core/model-error';
 import { createRandom } from '@wick/core/random';
 import type { LaidJob } from '../job/laid.ts';
@@ -58,9 +57,8 @@ export interface SolvedShape {
   readonly drawn: readonly { readonly time: number; readonly volume: number }[];
 }
 
-/** Sampled parts that only scatter; sides along which a race is tried. */
+/** Sampled parts that only scatter. */
 const DRAWS = 24;
-const MOST_SIDES = 6;
 /** A line that is nearly blocked, by its bore; and by which a cold or badly wetting corner takes resin worse. */
 const BLOCKED_BORE = 0.35;
 const COLD = 0.55;
@@ -84,8 +82,8 @@ export const shapeTasksOf = (job: LaidJob, shop: Shop, fineness = finenessFor(jo
 export const shapeIdsOf = (job: LaidJob, shop: Shop): string[] => makersOf(job, shop).map(({ id }) => id);
 
 /** One of them. @throws ModelError as problemOf; NO_SUCH_SHAPE */
-export function shapeTaskOf(job: LaidJob, shop: Shop, shapeId: string): ShapeTask {
-  const maker = makersOf(job, shop).find(({ id }) => id === shapeId);
+export function shapeTaskOf(job: LaidJob, shop: Shop, shapeId: string, soft = false): ShapeTask {
+  const maker = makersOf(job, shop, soft).find(({ id }) => id === shapeId);
   if (!maker)
     throw new ModelError('NO_SUCH_SHAPE', 'The plan of this run has changed. Look at its forecast again.', {
       shapeId,
@@ -94,14 +92,14 @@ export function shapeTaskOf(job: LaidJob, shop: Shop, shapeId: string): ShapeTas
   return { ...task, problem: make(), fineness: finenessFor(job) };
 }
 
-/** Errors as shapeTaskOf. */
-export const problemOfShape = (job: LaidJob, shop: Shop, id: string): FlowProblem =>
-  shapeTaskOf(job, shop, id).problem;
+/** @param soft the laminate gives, which takes several times as long  Errors as shapeTaskOf. */
+export const problemOfShape = (job: LaidJob, shop: Shop, id: string, soft = false): FlowProblem =>
+  shapeTaskOf(job, shop, id, soft).problem;
 
-function makersOf(job: LaidJob, shop: Shop): Maker[] {
-  const stiff = (own: LaidJob) => problemOf(own, shop, { soft: false });
+function makersOf(job: LaidJob, shop: Shop, soft = false): Maker[] {
+  const posed = (own: LaidJob) => problemOf(own, shop, { soft });
   let known: FlowProblem | null = null;
-  const base = () => (known ??= stiff(job));
+  const base = () => (known ??= posed(job));
   const maker = (id: string, event: ShapeEvent | null, prior: number, make: () => FlowProblem): Maker => ({
     ...{ id, event, prior, make },
   });
@@ -109,13 +107,13 @@ function makersOf(job: LaidJob, shop: Shop): Maker[] {
     maker('plan', null, 1 / (DRAWS + 1), base),
     ...Array.from({ length: DRAWS }, (_, n) =>
       maker(`draw-${n}`, null, 1 / (DRAWS + 1), () => ({
-        ...stiff(quietly(drawJob(job, shop, n).drawn)),
+        ...posed(quietly(drawJob(job, shop, n).drawn)),
         patchwork: patchy(job, createRandom(n)),
       })),
     ),
     ...racesOf(job).map(({ event, prior, gap }) =>
       maker(`race-${event.of}-${gap}`, event, prior, () =>
-        stiff({ ...job, lines: [...job.lines, raceAlong(event.places, Number(event.of), gap)] }),
+        posed({ ...job, lines: [...job.lines, raceAlong(event.places, Number(event.of), gap)] }),
       ),
     ),
     ...job.lines
@@ -163,15 +161,13 @@ const GAPS = [0.8, 1.3, 2.1];
 function racesOf(job: LaidJob) {
   const { raceChance, raceGap } = scatterOf(job);
   const outline = polygonOf(job.part.outline);
-  return sidesOf(outline)
-    .slice(0, MOST_SIDES)
-    .flatMap((places, side) =>
-      GAPS.map((times) => ({
-        event: { kind: 'race' as const, of: `${side}`, where: edgeWord(places, outline), places },
-        prior: (raceChance > 0 ? raceChance : RACE_CHANCE) / GAPS.length,
-        gap: times * raceGap,
-      })),
-    );
+  return racingSides(job).flatMap((places, side) =>
+    GAPS.map((times) => ({
+      event: { kind: 'race' as const, of: `${side}`, where: edgeWord(places, outline), places },
+      prior: (raceChance > 0 ? raceChance : RACE_CHANCE) / GAPS.length,
+      gap: times * raceGap,
+    })),
+  );
 }
 
 /** Where along the outline, as it lies on the plan. */

@@ -69,6 +69,8 @@ export interface Reforecast {
   readonly likeliest: { readonly shape: SolvedShape; readonly factor: number };
 }
 
+/** Belief from which what may have happened counts as likely. */
+export const LIKELY = 0.5;
 /** s, one standard deviation, by which somebody is late with a tap. */
 const TAP = 8;
 /** Standard normal quantiles by which gel is earlier or later. */
@@ -97,17 +99,16 @@ export function reforecast(request: ReforecastRequest): Reforecast {
     lasts,
     shapes.map(() => NaN),
   );
-  const likeliest = weighing.shapes.reduce((best, one) => (one.weight > best.weight ? one : best));
+  const likeliest = likeliestOf(shapes, weighing);
   const spread = (at: (chance: number) => number): Minutes => ({
     early: driven.timeOf(at(0.1)),
     middle: driven.timeOf(at(0.5)),
     late: driven.timeOf(at(0.9)),
   });
-  const likeliestShape = shapes[weighing.shapes.indexOf(likeliest)]!;
   return {
     ...{ now, openTime: run.openTime, gelTime: clock.clock.gelTime },
     last: spread(ahead.at),
-    lastPlace: likeliestShape.lastPlace,
+    lastPlace: likeliest.shape.lastPlace,
     planned: spread(before.at),
     chance: chanceOf(request, ahead.by),
     factor: factorOf(weighing),
@@ -129,9 +130,9 @@ export function reforecast(request: ReforecastRequest): Reforecast {
     })),
     // One that was run again as it went stands for itself.
     effective: shapes.length > 1 ? weighing.effective : Infinity,
-    nextMark: nextMarkOf(request, weighing, openNow),
+    nextMark: nextMarkOf(request, weighing, likeliest, openNow),
     turns: turnsOf(request, weighing, until, openNow, driven.timeOf),
-    likeliest: { shape: likeliestShape, factor: Math.exp(likeliest.factor.mean) },
+    likeliest,
   };
 }
 
@@ -142,7 +143,7 @@ function weigh(
   seen: readonly (SeenFront & { readonly time: number })[],
   prior: number,
 ): Weighing {
-  const { driven, run } = clock;
+  const { driven } = clock;
   const marks = seen.map((mark) => {
     const at = driven.at(mark.time);
     return {
@@ -150,7 +151,7 @@ function weigh(
       deviation: deviationOf({
         slope: slopeAt(shapes[0]!, mark),
         place: mark.doubt,
-        timeShare: TAP / (clock.clock.viscosityAt(mark.time) * at) || TAP / (mark.time - run.openTime),
+        timeShare: TAP / (clock.clock.viscosityAt(mark.time) * at),
       }),
     };
   });
@@ -228,11 +229,11 @@ const CANDIDATES = 40;
 function nextMarkOf(
   { shapes, clock }: ReforecastRequest,
   weighing: Weighing,
+  { shape, factor }: Reforecast['likeliest'],
   now: number,
 ): Reforecast['nextMark'] {
   const plan = shapes[0]!;
-  const { shape, factor } = likeliestOf(shapes, weighing);
-  const from = now * Math.exp(factor);
+  const from = factor * now;
   const to =
     WATCHED * (shape.last < Infinity ? shape.last : Math.max(0, ...shape.front.filter(Number.isFinite)));
   const nodes = Array.from(plan.front.keys()).filter((i) => {
@@ -253,9 +254,9 @@ function nextMarkOf(
 const frontOf = (shape: SolvedShape, plan: SolvedShape, node: number) =>
   shape === plan ? plan.front[node]! : frontAt(shape, placeOf(plan.mesh, node));
 
-function likeliestOf(shapes: readonly SolvedShape[], weighing: Weighing) {
+function likeliestOf(shapes: readonly SolvedShape[], weighing: Weighing): Reforecast['likeliest'] {
   const best = weighing.shapes.reduce((most, one) => (one.weight > most.weight ? one : most));
-  return { shape: shapes[weighing.shapes.indexOf(best)]!, factor: best.factor.mean };
+  return { shape: shapes[weighing.shapes.indexOf(best)]!, factor: Math.exp(best.factor.mean) };
 }
 
 /** Turns of the plan that nobody has done yet. */

@@ -2,7 +2,6 @@ import type { Shop } from '@wick/contract/shop';
 import type { LaidJob } from '../job/laid.ts';
 import { ledgerOf } from '../resin/ledger.ts';
 import { preparationOf } from '../resin/batches.ts';
-import { settledIn } from '../settle.ts';
 import type { Infusion } from './infusion.ts';
 import type { LiveClock } from './live-clock.ts';
 import type { Reforecast } from './reforecast.ts';
@@ -41,11 +40,13 @@ export function resinLeftOf(
 ): ResinLeft | null {
   const ledger = ledgerOf(job, shop);
   if (!ledger) return null;
-  const heel = settledIn(job, 'resin.heel');
+  const massOf = (kind: string) =>
+    ledger.rows.filter(({ what }) => what === kind).reduce((sum, { mass }) => sum + mass, 0);
+  const heel = massOf('heel');
   const preparation = preparationOf(job);
   const poured = infusion.poured.reduce((sum, { mass }) => sum + mass, 0);
   const { shape, factor } = answer.likeliest;
-  const inHoses = ledger.rows.filter(({ what }) => what === 'hose').reduce((sum, { mass }) => sum + mass, 0);
+  const inHoses = massOf('hose');
   const end = shape.drawn[shape.drawn.length - 1]?.volume ?? 0;
   const massAt = (volume: number) => inHoses + (ledger.drawn - inHoses) * (end > 0 ? volume / end : 0);
   const volumeAt = (time: number) => readVolume(shape.drawn, factor * clock.driven.at(time));

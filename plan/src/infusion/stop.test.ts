@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { problemOf } from '../forecast/problem.ts';
 import { runConditionsOf } from '../resin/run.ts';
 import { faultClock, faultSheets, suspected } from './day-faults.ts';
 import { dayFaults } from '@wick/contract/run/infusion-bodies';
@@ -11,7 +12,10 @@ const run = runConditionsOf(plate, shop)!;
 test('shut a hand’s breadth before the end what lies behind still fills the rest, with the vent open or shut', () => {
   const now = minuteAt(plateShapes()[0]!, { x: 1, y: 0.22 });
   const { infusion, clock } = under([]);
-  const [keep, both] = endingsOf({ job: plate, shop, infusion, clock, factor: 1, now, fineness });
+  const [keep, both] = endingsOf({
+    ...{ job: plate, infusion, clock, factor: 1, now, fineness },
+    problem: problemOf(plate, shop, { soft: true }),
+  });
   expect(keep!.shutAt).toBeGreaterThan(run.openTime);
   expect(keep!.left).toBeGreaterThan(0.005);
   expect(keep!.left).toBeLessThan(0.4);
@@ -64,7 +68,7 @@ test('every entry of the fill reads as somebody would have written it', () => {
     [600, { kind: 'front', markId: null, x: 0.4, y: 0.2, doubt: 0.01 }],
     [610, { kind: 'valve', lineId: 'a', opening: 0.5, actionId: null }],
     [620, { kind: 'bubbles', where: 'inlet' }],
-    [630, { kind: 'fault', fault: 'race', did: 'edge pressed' }],
+    [630, { kind: 'fault', fault: 'race', did: 'edge pressed', mends: false }],
     [640, { kind: 'warming', is: 'blanket', temperature: 308 }],
     [650, { kind: 'school', is: 'keepVacuum' }],
   ]);

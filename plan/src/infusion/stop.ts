@@ -1,12 +1,10 @@
-import type { Shop } from '@wick/contract/shop';
 import type { StopSchool } from '@wick/contract/run/infusion-bodies';
 import type { FlowForecast } from '@wick/core/flow/forecast';
 import type { SettledLaminate } from '@wick/core/flow/settled';
 import type { Mesh } from '@wick/core/geometry/mesh';
 import { placeOf } from '@wick/core/geometry/mesh-places';
 import { distance, type Point } from '@wick/core/geometry/polygon';
-import type { Fineness } from '@wick/core/flow/problem';
-import { problemOf } from '../forecast/problem.ts';
+import type { Fineness, FlowProblem } from '@wick/core/flow/problem';
 import type { LaidJob } from '../job/laid.ts';
 import { asItWent, onFromHere, type AsItWent, type Turn } from './as-it-went.ts';
 import { openingNow, type Infusion } from './infusion.ts';
@@ -14,10 +12,11 @@ import type { LiveClock } from './live-clock.ts';
 
 export interface StopRequest {
   readonly job: LaidJob;
-  readonly shop: Shop;
+  /** Of the way that is believed, with a laminate that gives. */
+  readonly problem: FlowProblem;
   readonly infusion: Infusion;
   readonly clock: LiveClock;
-  /** On the plan's permeability, by what the marks tell. */
+  /** On its permeability, by what the marks tell. */
   readonly factor: number;
   /** s since first contact */
   readonly now: number;
@@ -56,8 +55,7 @@ export function endingsOf(request: StopRequest): Ending[] {
   return schools.map((school) => endingOf(request, went, open, school, shutAt));
 }
 
-function softState({ job, shop, infusion, clock, factor, now, fineness }: StopRequest): AsItWent {
-  const problem = problemOf(job, shop, { soft: true });
+function softState({ problem, infusion, clock, factor, now, fineness }: StopRequest): AsItWent {
   const went = asItWent(problem, factor, { infusion, clock, now, fineness });
   return { ...went, problem: { ...went.problem, settles: true } };
 }

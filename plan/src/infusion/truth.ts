@@ -1,11 +1,12 @@
+import type { EntryBody } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
 import { polygonOf } from '@wick/core/geometry/arcs';
-import { sidesOf } from '@wick/core/geometry/sides';
 import type { Patchwork } from '@wick/core/flow/patchwork';
 import { createRandom, normalOf } from '@wick/core/random';
 import { scatterOf } from '../forecast/doubt.ts';
-import { drawnJob, raceAlong } from '../forecast/draw.ts';
+import { drawnJob, raceAlong, racingSides } from '../forecast/draw.ts';
 import type { LaidJob } from '../job/laid.ts';
+import { settle } from '../settle.ts';
 import { patchy } from './patches.ts';
 import { edgeWord } from './problem-shapes.ts';
 
@@ -14,9 +15,10 @@ export type DrawnFault =
   | { readonly kind: 'permeabilityOff'; readonly factor: number }
   /** Along a side, in a gap so many times the one that is entered. */
   | { readonly kind: 'race'; readonly where: string; readonly side: number; readonly gap: number }
-  /** In the bag from a share of the planned fill on; times what the part can take. */
+  /** In the bag, from when so much of the part is full; times what the part can take. */
   | { readonly kind: 'leak'; readonly at: number; readonly amount: number }
   | { readonly kind: 'coldResin'; readonly by: number }
+  /** When so much of the part is full. */
   | { readonly kind: 'pumpDies'; readonly at: number }
   /** The pot holds this share of what was thought to be poured. */
   | { readonly kind: 'dryBucket'; readonly share: number };
@@ -46,7 +48,7 @@ export function drawTruth(
   const own = job.materials.map(normal);
   const through = job.materials.map(normal);
   const side = faults.find((fault) => fault.kind === 'race');
-  const drawn = drawnJob(withFaults(job, faults), shop, {
+  const drawn = drawnJob(withFaults(job, shop, faults), shop, {
     ...{ permeability: permeability!, thickness: thickness!, viscosity: viscosity! },
     ...{ gelTime: gelTime!, temperature: temperature! },
     own: (n) => own[n]!,
@@ -54,7 +56,7 @@ export function drawTruth(
     races: () => false,
   }).job;
   const { raceGap } = scatterOf(job);
-  const sides = sidesOf(polygonOf(job.part.outline));
+  const sides = racingSides(job);
   return {
     faults,
     job: side
@@ -65,26 +67,25 @@ export function drawTruth(
   };
 }
 
-function withFaults(job: LaidJob, faults: readonly DrawnFault[]): LaidJob {
+function withFaults(job: LaidJob, shop: Shop, faults: readonly DrawnFault[]): LaidJob {
   const cold = faults.find((fault) => fault.kind === 'coldResin')?.by ?? 0;
-  return cold === 0
-    ? job
-    : { ...job, resin: { ...job.resin, temperature: (job.resin.temperature ?? 293.15) - cold } };
+  if (cold === 0) return job;
+  const temperature = settle(job, shop)['resin.temperature'].value - cold;
+  return { ...job, resin: { ...job.resin, temperature } };
 }
 
 /** A race along one of the outline's sides, the last where there are fewer; none along one without corners. */
 export function raceAlongSide(job: LaidJob, number: number, gap: number): DrawnFault[] {
-  const outline = polygonOf(job.part.outline);
-  const sides = sidesOf(outline);
+  const sides = racingSides(job);
   const side = Math.min(Math.max(0, number), sides.length - 1);
   const places = sides[side];
-  return places ? [{ kind: 'race', side, where: edgeWord(places, outline), gap }] : [];
+  return places ? [{ kind: 'race', side, where: edgeWord(places, polygonOf(job.part.outline)), gap }] : [];
 }
 
 /** None, one or two of them, by the seed. */
 export function drawFaults(job: LaidJob, seed: number): DrawnFault[] {
   const random = createRandom(seed ^ 0x27d4eb2f);
-  const sides = sidesOf(polygonOf(job.part.outline)).slice(0, 6);
+  const sides = racingSides(job);
   const makers: readonly (() => DrawnFault[])[] = [
     () => [{ kind: 'permeabilityOff', factor: random() < 0.7 ? 0.5 + 0.2 * random() : 1.5 + 0.5 * random() }],
     () => raceAlongSide(job, Math.floor(random() * sides.length), 1 + random()),
@@ -97,6 +98,30 @@ export function drawFaults(job: LaidJob, seed: number): DrawnFault[] {
     random() < chance ? makers[Math.floor(random() * makers.length)]!() : [],
   );
   return drawn.filter((fault, n) => drawn.findIndex(({ kind }) => kind === fault.kind) === n);
+}
+
+type Trouble = Extract<EntryBody, { kind: 'trouble' }>;
+
+/**
+ * What of the drawn befalls the bag, each once, as the part fills.
+ * @param limit of the leak that the part can take, Pa m3/s  @param placeId where it leaks; the likeliest place when left out
+ * @returns what is due when so much of the part is full, 0-1
+ */
+export function createBefalling(faults: readonly DrawnFault[], limit: number, placeId: string | null = null) {
+  let coming = faults.flatMap((fault): { at: number; body: Trouble }[] => {
+    if (fault.kind === 'pumpDies')
+      return [{ at: fault.at, body: { kind: 'trouble', what: 'pumpDies', placeId: null, amount: 0 } }];
+    if (fault.kind === 'leak')
+      return [
+        { at: fault.at, body: { kind: 'trouble', what: 'leak', placeId, amount: fault.amount * limit } },
+      ];
+    return [];
+  });
+  return (filled: number): Trouble[] => {
+    const due = coming.filter(({ at }) => at <= filled).map(({ body }) => body);
+    coming = coming.filter(({ at }) => at > filled);
+    return due;
+  };
 }
 
 const drawnWords: {

@@ -1,5 +1,5 @@
 import { ENOUGH_SHAPES } from '@wick/core/reforecast/shapes';
-import type { Minutes, Reforecast } from './reforecast.ts';
+import { LIKELY, type Minutes, type Reforecast } from './reforecast.ts';
 import type { ShapeEvent } from './problem-shapes.ts';
 
 const minute = (seconds: number) => `${Math.round(seconds / 60)}`;
@@ -12,8 +12,7 @@ export function rangeWords({ early, late }: Minutes): string {
   return from === to ? `${from} min` : `${from} to ${to} min`;
 }
 
-/** Belief from which a thing is likely, and from which it is worth a look. */
-const LIKELY = 0.5;
+/** Belief from which a thing is worth a look. */
 const PERHAPS = 0.2;
 
 const eventClauses: Readonly<Record<ShapeEvent['kind'], (where: string) => string>> = {

@@ -135,6 +135,26 @@ describe('a rehearsal of the bag', () => {
     expect(again.part.world()!.truth()).toEqual(rehearsal.part.world()!.truth());
   });
 
+  test('a dead pump is not brought back by looking at it, only by one that stands in', () => {
+    const after = (...more: [number, EntryBody][]) => {
+      const rehearsal = make();
+      rehearsal.pass(
+        start + 3000_000,
+        said(
+          [1, { kind: 'pull' }],
+          [1200, { kind: 'trouble', what: 'pumpDies', placeId: null, amount: 0 }],
+          [1200, { kind: 'trouble', what: 'leak', placeId: null, amount: 5e-3 }],
+          ...more,
+        ),
+      );
+      return rehearsal.truth().pressure;
+    };
+    const fault = (mends: boolean): EntryBody => ({ kind: 'fault', fault: 'pumpStopped', did: 'x', mends });
+    const dead = after();
+    expect(after([1300, fault(false)])).toBeCloseTo(dead, 0);
+    expect(after([1300, fault(true)])).toBeLessThan(0.5 * dead);
+  });
+
   test('the listener is loudest at the leak', () => {
     const placeId = places[1]!.id;
     const rehearsal = make();

@@ -58,7 +58,7 @@ export function createRehearsal(
   function passBoth(to: number): void {
     bag.pass(to);
     part.pass(to, bag.truth().pressure);
-    for (const body of part.troublesBy(to)) bag.hear(body);
+    for (const body of part.troubles()) bag.hear(body);
   }
 
   /** What the scale showed up to a time: at ordinary speed a hand that pours watches it. */

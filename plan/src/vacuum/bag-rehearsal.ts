@@ -149,7 +149,7 @@ export function createBagRehearsal(job: LaidJob, shop: Shop, places: readonly Le
         return;
       case 'fault':
         // Another pump stands in.
-        if (body.fault === 'pumpStopped') plight = { ...plight, pumpRuns: true };
+        if (body.fault === 'pumpStopped' && body.mends) plight = { ...plight, pumpRuns: true };
         return;
       case 'listen':
         listening = body.placeId;
