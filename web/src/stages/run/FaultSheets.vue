@@ -18,9 +18,10 @@ const ordered = computed(() => [
   ...live.faults.map(sheetOf),
   ...faultSheets.filter(({ fault }) => !live.faults.includes(fault)),
 ]);
-async function did(what: string) {
-  if (!open.value) return;
-  await run.say({ kind: 'fault', fault: open.value, did: what });
+async function did(step: number) {
+  if (!sheet.value) return;
+  const { fault, steps, mends } = sheet.value;
+  await run.say({ kind: 'fault', fault, did: steps[step]!, mends: mends === step });
 }
 </script>
 
@@ -40,9 +41,9 @@ async function did(what: string) {
       <p v-if="clock" class="clock number" data-testid="fault-clock">{{ clock }}</p>
       <p>{{ sheet.tells }}</p>
       <ol>
-        <li v-for="step in sheet.steps" :key="step">
+        <li v-for="(step, n) in sheet.steps" :key="step">
           <span>{{ step }}</span>
-          <Button :disabled="!run.run" @click="did(step)">Did it</Button>
+          <Button :disabled="!run.run" @click="did(n)">Did it</Button>
         </li>
       </ol>
       <p v-if="sheet.caution" class="ember">{{ sheet.caution }}</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { formatClock } from '@wick/core/units/format';
 import { openingNow } from '@wick/plan/infusion/infusion';
+import { WEAK_DRIVE } from '@wick/plan/infusion/live-clock';
 import { rangeWords, reforecastWords } from '@wick/plan/infusion/words';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
@@ -46,9 +47,8 @@ const readings = computed(() => [
   { name: 'in the pot', value: live.pot === null ? null : shop.show(Math.max(0, live.pot), 'mass') },
 ]);
 /** Pressure is what drives it: said when much of it is missing. */
-const WEAK = 0.9;
 const weak = computed(() =>
-  live.drive !== null && live.drive < WEAK
+  live.drive !== null && live.drive < WEAK_DRIVE
     ? `The bag holds ${Math.round(100 * live.drive)} % of the planned pressure: all minutes are counted with that.`
     : null,
 );
@@ -93,6 +93,10 @@ const isWet = computed(() => live.infusion?.allWetAt != null);
     <p v-else-if="live.isRunAgain" class="quiet">Run again with what was turned.</p>
     <p v-if="isShut" class="ember">
       Every feed is shut: only what lies behind the front still creeps. The minutes count with an open one.
+    </p>
+    <p v-if="live.clock && !live.clock.isKnown" class="ember">
+      The part is warmer or colder than the resin’s data cover: minutes count with the last temperature that
+      they do.
     </p>
     <p v-if="weak" class="ember">{{ weak }}</p>
     <WhatNow />

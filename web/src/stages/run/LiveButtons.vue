@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { EntryBody } from '@wick/contract/run/run';
+import { handTurn } from '@wick/plan/infusion/card-valves';
 import { openingNow } from '@wick/plan/infusion/infusion';
 import { Button, Input } from 'ant-design-vue';
 import { computed, ref } from 'vue';
@@ -8,18 +9,20 @@ import { useShopStore } from '../../data/shop-store.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import PictureButton from './PictureButton.vue';
 import { useLive } from './live.ts';
+import { useWork } from './use-work.ts';
 
 /** One tap each: bubbles, valves, resin, a note, a picture. */
 const run = useRun();
 const live = useLive();
 const shop = useShopStore();
+const { turned } = useWork();
 const note = ref('');
 /** By which a mark on the film, and a measured place, may be off, m. */
 const AT_MARK = 0.008;
 const typed = ref<{ x: number | null; y: number | null }>({ x: null, y: null });
 function markTyped() {
   const { x, y } = typed.value;
-  if (x !== null && y !== null) say({ kind: 'front', markId: null, x, y, doubt: AT_MARK });
+  if (x !== null && y !== null) void live.marking.mark({ markId: null, x, y, doubt: AT_MARK });
   typed.value = { x: null, y: null };
 }
 const say = (body: EntryBody) => void run.say(body);
@@ -30,7 +33,12 @@ const lines = computed(() =>
 );
 const words = (opening: number) =>
   opening === 0 ? 'shut' : opening === 1 ? 'open' : `${Math.round(100 * opening)} %`;
-const turn = (lineId: string, opening: number) => say({ kind: 'valve', lineId, opening, actionId: null });
+async function turn(lineId: string, opening: number) {
+  if (!live.job || !live.infusion) return;
+  const valve = handTurn(live.job, live.infusion, lineId, opening);
+  await run.say(valve);
+  await turned(valve);
+}
 function write() {
   if (note.value.trim() === '') return;
   say({ kind: 'note', text: note.value.trim() });
@@ -65,7 +73,7 @@ const mass = (kind: 'batchPoured' | 'potLeft') => (value: number | null) => {
         v-for="mark in live.job?.marks ?? []"
         :key="mark.id"
         :disabled="live.infusion?.openedAt == null"
-        @click="say({ kind: 'front', markId: mark.id, x: mark.x, y: mark.y, doubt: AT_MARK })"
+        @click="live.marking.mark({ markId: mark.id, x: mark.x, y: mark.y, doubt: AT_MARK })"
         >{{ mark.name }}</Button
       >
       <QuantityInput v-model="typed.x" label="x" quantity="length" optional :limits="{}" />

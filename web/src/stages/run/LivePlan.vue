@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import type { Point } from '@wick/core/geometry/polygon';
-import { refusalOf } from '@wick/plan/infusion/upstream';
 import { Button } from 'ant-design-vue';
-import { computed, ref } from 'vue';
-import { useRun } from '../../compute/use-desk.ts';
+import { computed } from 'vue';
 import BandLabels from '../../board/BandLabels.vue';
 import FrontBands from '../../board/FrontBands.vue';
 import { bandsOf } from '../../board/bands.ts';
@@ -13,14 +11,11 @@ import { useLive } from './live.ts';
 import PlanFigure from './PlanFigure.vue';
 
 /** The plan with the front as forecast now: a tap says that the front is there. */
-const run = useRun();
 const live = useLive();
 /** A fingertip in a glove, m. */
 const DOUBT = 0.015;
 /** A tap so near to a planned mark means it, m. */
 const NEAR = 0.05;
-const refusal = ref<string | null>(null);
-const lastId = ref<string | null>(null);
 
 const front = computed(() => {
   const { answer, clock } = live;
@@ -47,20 +42,9 @@ const minute = (seconds: number) => `${Math.round(seconds / 60)}`;
 const next = computed(() => (live.answer && live.infusion?.allWetAt === null ? live.answer.nextMark : null));
 
 async function tap(place: Point) {
-  const plan = live.shapes[0];
-  if (!live.infusion || live.infusion.openedAt === null) {
-    refusal.value = 'Nothing runs yet: a mark counts from the opening of the feed.';
-    return;
-  }
   const mark = live.job!.marks.find(({ x, y }) => Math.hypot(x - place.x, y - place.y) < NEAR) ?? null;
   const { x, y } = mark ?? place;
-  refusal.value = plan ? refusalOf(plan, live.infusion.seen, { x, y, at: run.now() }) : null;
-  if (refusal.value) return;
-  lastId.value = await run.say({ kind: 'front', markId: mark?.id ?? null, x, y, doubt: DOUBT });
-}
-async function undo() {
-  if (lastId.value) await run.say({ kind: 'struck', entryId: lastId.value, why: 'tapped by mistake' });
-  lastId.value = null;
+  await live.marking.mark({ markId: mark?.id ?? null, x, y, doubt: DOUBT });
 }
 const label = 'The plan: tap where the front is now';
 </script>
@@ -99,9 +83,9 @@ const label = 'The plan: tap where the front is now';
         </g>
       </template>
     </PlanFigure>
-    <p v-if="refusal" class="ember" role="alert">{{ refusal }}</p>
-    <p v-else-if="lastId" class="told">
-      Marked. <Button type="text" @click="undo">It was not there: undo</Button>
+    <p v-if="live.marking.refusal" class="ember" role="alert">{{ live.marking.refusal }}</p>
+    <p v-else-if="live.marking.lastId" class="told">
+      Marked. <Button type="text" @click="live.marking.undo">It was not there: undo</Button>
     </p>
     <p v-else class="quiet">
       <template v-if="live.shapesMessage">{{ live.shapesMessage }}</template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { stopSchools, type StopSchool } from '@wick/contract/run/infusion-bodies';
 import { schoolWords } from '@wick/plan/infusion/names';
 import { USUAL_LEFT, type Ending } from '@wick/plan/infusion/stop';
 import { Button } from 'ant-design-vue';
@@ -36,7 +37,11 @@ const field = computed(() => {
 });
 const minute = (seconds: number) => Math.round(seconds / 60);
 const fraction = (value: number) => shop.show(value, 'fraction');
-function words({ shutAt, left, wet, fraction: found }: Ending): string[] {
+/** What it comes to, once that has been worked out. */
+function words(school: StopSchool): string[] {
+  const ending = live.endings.find((one) => one.school === school);
+  if (!ending) return [];
+  const { shutAt, left, wet, fraction: found } = ending;
   const practice = `${shop.show(USUAL_LEFT[0], 'length')} to ${shop.show(USUAL_LEFT[1], 'length')} is the practice`;
   return [
     shutAt === null
@@ -62,23 +67,17 @@ function words({ shutAt, left, wet, fraction: found }: Ending): string[] {
     </div>
     <p v-if="message" class="ember" role="alert">{{ message }}</p>
     <div class="schools">
-      <div
-        v-for="one in live.endings"
-        :key="one.school"
-        :class="['school', { chosen: chosen === one.school }]"
-      >
-        <h3>{{ schoolWords[one.school] }}</h3>
-        <p v-for="sentence in words(one)" :key="sentence">{{ sentence }}</p>
-        <p v-if="one.school === 'keepVacuum'" class="quiet">
+      <div v-for="school in stopSchools" :key="school" :class="['school', { chosen: chosen === school }]">
+        <h3>{{ schoolWords[school] }}</h3>
+        <p v-for="sentence in words(school)" :key="sentence">{{ sentence }}</p>
+        <p v-if="school === 'keepVacuum'" class="quiet">
           A pump that stops lets air, and resin from the catch pot, back in: a check valve and a watch by
           name.
         </p>
         <p v-else class="quiet">The brake has to hold; what is there stays there.</p>
-        <Button
-          :disabled="!run.run || chosen === one.school"
-          @click="run.say({ kind: 'school', is: one.school })"
-          >{{ chosen === one.school ? 'So it is done' : 'Do it so' }}</Button
-        >
+        <Button :disabled="!run.run || chosen === school" @click="run.say({ kind: 'school', is: school })">{{
+          chosen === school ? 'So it is done' : 'Do it so'
+        }}</Button>
       </div>
     </div>
     <template v-if="field && live.job">

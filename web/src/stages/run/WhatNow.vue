@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { handTurn } from '@wick/plan/infusion/card-valves';
 import type { TriedOption } from '@wick/plan/infusion/options';
 import { Button } from 'ant-design-vue';
 import { computed, shallowRef } from 'vue';
@@ -44,7 +45,8 @@ async function decide(one: TriedOption) {
     title,
     gain: `${endWords(one)}${gainWords(one) && `; ${gainWords(one)}`}`,
   });
-  for (const { lineId, opening } of turns) await run.say({ kind: 'valve', lineId, opening, actionId: null });
+  for (const { lineId, opening } of turns)
+    if (live.job && live.infusion) await run.say(handTurn(live.job, live.infusion, lineId, opening));
   if (warmer > 0 && live.clock)
     await run.say({ kind: 'warming', is: 'blanket', temperature: live.clock.run.temperature + warmer });
   tried.value = [];

@@ -1,19 +1,15 @@
-import type { Place } from '@wick/contract/run/run';
 import { orNull } from '@wick/core/model-error';
-import { hashOf, keyOf } from '@wick/plan/forecast/key';
 import { doubtOf } from '@wick/plan/forecast/doubt';
-import { problemOf } from '@wick/plan/forecast/problem';
 import { cureClockOf } from '@wick/plan/infusion/cure';
 import { suspected } from '@wick/plan/infusion/day-faults';
 import { infusionOf, openingNow } from '@wick/plan/infusion/infusion';
 import { liveClockOf, priorOf, type BagReading } from '@wick/plan/infusion/live-clock';
 import { nextActions } from '@wick/plan/infusion/next-action';
-import { shapeIdsOf, withoutCommon, type SolvedShape } from '@wick/plan/infusion/problem-shapes';
+import type { SolvedShape } from '@wick/plan/infusion/problem-shapes';
 import { isOtherwise, reforecast } from '@wick/plan/infusion/reforecast';
 import { resinLeftOf } from '@wick/plan/infusion/resin-left';
 import type { Ending } from '@wick/plan/infusion/stop';
 import { runConditionsOf } from '@wick/plan/resin/run';
-import { absoluteOf, byFineness, isGauge } from '@wick/plan/run/gauges';
 import { settle } from '@wick/plan/settle';
 import { holdOf } from '@wick/plan/vacuum/hold';
 import {
@@ -28,9 +24,11 @@ import {
   type InjectionKey,
 } from 'vue';
 import { Cancelled } from '../../compute/scheduler.ts';
+import { createShapes } from '../../compute/shapes.ts';
 import { useCard, useRun, useScheduler } from '../../compute/use-desk.ts';
-import { useInstruments, useSamples } from '../../data/instruments.ts';
 import { useShopStore } from '../../data/shop-store.ts';
+import { useLiveReadings } from './live-readings.ts';
+import { createMarking } from './marking.ts';
 import { createRehearsedPart } from './rehearsed-part.ts';
 
 /** The answer is worked out anew at every entry, and so often anyway, ms on the wall. */
@@ -42,7 +40,6 @@ function createLive(isLookedAt: () => boolean) {
   const work = useCard();
   const scheduler = useScheduler();
   const shopStore = useShopStore();
-  const { list, last } = useInstruments();
   const pulse = ref(0);
   const timer = setInterval(() => (pulse.value += 1), EVERY);
   onScopeDispose(() => clearInterval(timer));
@@ -51,35 +48,10 @@ function createLive(isLookedAt: () => boolean) {
   const shop = computed(() => work.basis?.shop ?? shopStore.shop);
   const infusion = computed(() => job.value && infusionOf(run.state, job.value));
 
-  const at = (place: Place, isRight: (one: (typeof list.value)[number]) => boolean) =>
-    computed(
-      () =>
-        [...run.state.attached]
-          .filter(([, hung]) => hung.place === place)
-          .flatMap(([id]) => list.value.find((one) => one.id === id && isRight(one)) ?? [])
-          .sort(byFineness)[0] ?? null,
-    );
-  const gauge = at('bag', isGauge);
-  const thermometer = at('mould', ({ measures }) => measures === 'temperature');
-  const potScale = at('pot', ({ measures }) => measures === 'mass');
-  const shown = (one: { readonly id: string } | null) => (one && last.value.get(one.id)?.value) ?? null;
   const ambient = computed(() => job.value && settle(job.value, shop.value)['shop.ambientPressure'].value);
-  const pressure = computed(() => {
-    const value = shown(gauge.value);
-    return value === null || !gauge.value || ambient.value === null
-      ? null
-      : absoluteOf(gauge.value, value, ambient.value);
-  });
-  const samples = useSamples(
-    computed(() => gauge.value?.id ?? null),
+  const { pressure, temperature, pot, readings } = useLiveReadings(
+    ambient,
     computed(() => infusion.value?.openedAt ?? null),
-    computed(() => null),
-  );
-  const readings = computed((): BagReading[] =>
-    samples.value.ats.map((time, n) => ({
-      at: time,
-      pressure: absoluteOf(gauge.value!, samples.value.values[n]!, ambient.value ?? 101_325),
-    })),
   );
 
   /** Readings count as they stood at the last pulse: a fill does not feel a gauge's flicker. */
@@ -92,7 +64,11 @@ function createLive(isLookedAt: () => boolean) {
       orNull(() => liveClockOf(job.value!, shop.value, infusion.value!, run.state, heard.value)),
   );
 
-  const shapes = useShapes();
+  const shapes = createShapes(scheduler, () => {
+    // While somebody looks, or resin has met hardener: not for every card that is opened.
+    const isWanted = isLookedAt() || infusion.value?.contactAt != null;
+    return isWanted && job.value ? { job: job.value, shop: shop.value } : null;
+  });
   /** s since first contact */
   const secondsNow = () => (clock.value ? (run.now() - clock.value.zero) / 1000 : 0);
   function answerBy(by: readonly SolvedShape[]) {
@@ -107,7 +83,7 @@ function createLive(isLookedAt: () => boolean) {
     void pulse.value;
     return shapes.hasPlan.value ? answerBy(shapes.solved.value) : null;
   });
-  /** Lines were turned otherwise than planned, and something still flows: it is run again with what was turned. */
+  /** Lines were turned otherwise than planned, and something still flows: by what was turned it has to be run again. */
   const turnedKey = computed(() => {
     if (!asPlanned.value || !infusion.value || !clock.value || !job.value) return null;
     const { factor } = asPlanned.value.likeliest;
@@ -118,20 +94,26 @@ function createLive(isLookedAt: () => boolean) {
       ? JSON.stringify(infusion.value.turned.map(({ entryId }) => entryId))
       : null;
   });
-  const went = shallowRef<{ readonly key: string; readonly shape: SolvedShape } | null>(null);
-  watch(turnedKey, async (now) => {
+  const went = shallowRef<{
+    readonly key: string;
+    readonly marks: number;
+    readonly shape: SolvedShape;
+  } | null>(null);
+  const isRunAgain = computed(() => turnedKey.value !== null && went.value?.key === turnedKey.value);
+  const answer = computed(() => (isRunAgain.value ? answerBy([went.value!.shape]) : asPlanned.value));
+  /** At every mark anew, by the factor that the run before came to. */
+  const markCount = computed(() => infusion.value?.seen.length ?? 0);
+  watch([turnedKey, markCount], async ([key, marks]) => {
     const question = asked();
-    if (now === null || !question) return;
+    if (key === null || !question) return;
     try {
       const asking = { kind: 'again', asked: question } as const;
-      const shape = await scheduler.want(`again ${run.run?.id} ${now}`, asking, { lane: 'board' });
-      if (turnedKey.value === now) went.value = { key: now, shape };
+      const shape = await scheduler.want(`again ${run.run?.id} ${marks} ${key}`, asking, { lane: 'board' });
+      if (turnedKey.value === key && markCount.value === marks) went.value = { key, marks, shape };
     } catch (error) {
       if (!(error instanceof Cancelled)) went.value = null;
     }
   });
-  const isRunAgain = computed(() => turnedKey.value !== null && went.value?.key === turnedKey.value);
-  const answer = computed(() => (isRunAgain.value ? answerBy([went.value!.shape]) : asPlanned.value));
   watch(answer, (now) => {
     const isOpen = infusion.value?.openedAt != null;
     work.liveEnd = now && isOpen ? { last: now.last, gelTime: now.gelTime } : null;
@@ -182,58 +164,17 @@ function createLive(isLookedAt: () => boolean) {
 
   /** What a question about this fill is asked with. */
   const asked = () =>
-    job.value && asPlanned.value
+    job.value && answer.value
       ? {
           ...{ job: job.value, shop: shop.value, entries: run.state.entries, readings: heard.value },
-          answer: { likeliest: asPlanned.value.likeliest, now: secondsNow() },
+          answer: { likeliest: answer.value.likeliest, now: secondsNow() },
         }
       : null;
 
-  /** Ways in which the part may be, solved in the background while somebody mixes. */
-  function useShapes() {
-    const solved = shallowRef<readonly SolvedShape[]>([]);
-    const message = ref<string | null>(null);
-    const wanted = ref(0);
-    let current = new AbortController();
-    onScopeDispose(() => current.abort());
-    /** Somebody looks, or resin has met hardener: not for every card that is opened. */
-    const isWanted = computed(() => isLookedAt() || infusion.value?.contactAt != null);
-    const key = computed(() =>
-      isWanted.value && job.value ? orNull(() => keyOf(problemOf(job.value!, shop.value))) : null,
-    );
-
-    async function solveAll(): Promise<void> {
-      current.abort();
-      const own = (current = new AbortController());
-      const [laid, workshop] = [job.value, shop.value];
-      solved.value = [];
-      if (!laid || key.value === null || !runConditionsOf(laid, workshop)) return;
-      const ids = shapeIdsOf(laid, workshop);
-      const base = hashOf([key.value, laid.resin, laid.doubt, laid.materials]);
-      wanted.value = ids.length;
-      message.value = null;
-      const found = new Map<string, SolvedShape>();
-      const one = async (id: string) => {
-        const asking = { kind: 'shape', asked: { job: laid, shop: workshop, id } } as const;
-        const lane = id === 'plan' ? 'board' : 'doubt';
-        const shape = await scheduler
-          .want(`shape ${base} ${id}`, asking, { lane, signal: own.signal })
-          .catch((error: unknown) => {
-            // One that cannot be is left out; without the plan's own there is no answer.
-            if (!(error instanceof Cancelled) && id === 'plan') message.value = (error as Error).message;
-            return null;
-          });
-        if (own !== current || !shape) return;
-        found.set(id, shape);
-        solved.value = withoutCommon(ids.flatMap((each) => found.get(each) ?? []));
-      };
-      await Promise.all(ids.map(one));
-    }
-    watch(key, () => void solveAll(), { immediate: true });
-    const hasPlan = computed(() => solved.value[0]?.id === 'plan');
-    return { solved, message, wanted, hasPlan };
-  }
-
+  const marking = createMarking(
+    () => infusion.value,
+    () => shapes.solved.value[0] ?? null,
+  );
   const part = createRehearsedPart(
     () => run.run,
     () => work.basis,
@@ -242,29 +183,15 @@ function createLive(isLookedAt: () => boolean) {
   );
 
   return {
-    ...{
-      holds,
-      job,
-      shop,
-      infusion,
-      clock,
-      answer,
-      resin,
-      actions,
-      faults,
-      cure,
-      drive,
-      endings,
-      asked,
-      readings,
-    },
-    ...{ pressure, gauge, plannedOpen, secondsNow, shutAt, isRunAgain },
-    isRunningAgain: computed(() => turnedKey.value !== null && !isRunAgain.value),
-    temperature: computed(() => shown(thermometer.value)),
-    pot: computed(() => shown(potScale.value)),
+    ...{ job, shop, infusion, clock, answer, resin, actions, faults, cure, drive, holds, endings, asked },
+    ...{ readings, pressure, temperature, pot, plannedOpen, isRunAgain },
+    isRunningAgain: computed(
+      () => turnedKey.value !== null && !(isRunAgain.value && went.value?.marks === markCount.value),
+    ),
     shapes: shapes.solved,
     shapesWanted: shapes.wanted,
     shapesMessage: shapes.message,
+    marking: proxyRefs(marking),
     part: proxyRefs(part),
   };
 }
