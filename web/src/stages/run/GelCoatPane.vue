@@ -45,8 +45,8 @@ const verdict = computed(() => {
 async function read(film: number | null) {
   if (film === null || !place.value) return;
   const { x, y } = place.value;
-  await run.say({ kind: 'comb', pass: ownPass.value, x, y, film });
   place.value = null;
+  await run.say({ kind: 'comb', pass: ownPass.value, x, y, film });
 }
 </script>
 
@@ -87,16 +87,19 @@ async function read(film: number | null) {
         <circle v-if="place" :cx="at(place).x" :cy="at(place).y" r="10" class="here" />
       </template>
     </PlanFigure>
-    <div v-if="place" class="read">
-      <QuantityInput
-        :model-value="null"
-        label="Last tooth that is wet"
-        quantity="thickness"
-        optional
-        :limits="{ atLeast: 0, below: 0.02 }"
-        @update:model-value="read"
-      />
-      <Button @click="place = null">Not here</Button>
+    <div class="read">
+      <template v-if="place">
+        <QuantityInput
+          :model-value="null"
+          label="Last tooth that is wet"
+          quantity="thickness"
+          optional
+          :limits="{ atLeast: 0, below: 0.02 }"
+          @update:model-value="read"
+        />
+        <Button @click="place = null">Not here</Button>
+      </template>
+      <p v-else class="quiet">Tap the plan where the comb was read.</p>
     </div>
     <h3>Touched with a clean glove, at its thickest place</h3>
     <TouchButtons where="gelCoat" :disabled="!isBegun" />
@@ -145,5 +148,10 @@ async function read(film: number | null) {
   display: flex;
   gap: 12px;
   align-items: end;
+  /* As high as the field: what lies below does not move from under the finger. */
+  min-height: 64px;
+}
+.read p {
+  margin: 0;
 }
 </style>

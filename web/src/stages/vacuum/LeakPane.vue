@@ -27,6 +27,7 @@ const ways = [
 const stateWords = { found: 'leak found', sealed: 'sealed', sound: 'sound' } as const;
 const percent = (chance: number) => `${Math.max(1, Math.round(100 * chance))} %`;
 const listener = computed(() => walk.listener);
+const heard = computed(() => walk.heard);
 
 async function look(place: WalkPlace, state: 'found' | 'sealed' | 'sound') {
   selected.value = place.id;
@@ -62,10 +63,10 @@ const listen = (place: WalkPlace) => {
             :options="ways"
             aria-label="How it is looked for"
         /></label>
-        <span v-if="listener?.last" class="level">
-          <b class="number">{{ shop.show(listener.last.value, 'soundLevel') }}</b>
+        <span v-if="listener && (heard.place || heard.level !== null)" class="level">
+          <b class="number">{{ heard.level === null ? '…' : shop.show(heard.level, 'soundLevel') }}</b>
           <span class="quiet">
-            {{ listener.instrument.name }}{{ walk.heardAt ? `, at ${walk.heardAt}` : '' }}</span
+            {{ listener.instrument.name }}{{ heard.place ? `, at ${heard.place}` : '' }}</span
           >
         </span>
       </div>

@@ -36,9 +36,14 @@ export function useWalk() {
     );
     return instrument ? { instrument, last: last.value.get(instrument.id) ?? null } : null;
   });
-  const heardAt = computed(() => {
-    const placeId = run.state.entries.filter(isOf('listen')).at(-1)?.body.placeId;
-    return places.value.find(({ id }) => id === placeId)?.name ?? null;
+  /** What is heard, and where: what was shown before the listener was moved belongs to the place before. */
+  const heard = computed(() => {
+    const moved = run.state.entries.filter(isOf('listen')).at(-1);
+    const read = listener.value?.last;
+    return {
+      place: places.value.find(({ id }) => id === moved?.body.placeId)?.name ?? null,
+      level: read && (!moved || read.at >= Date.parse(moved.at)) ? read.value : null,
+    };
   });
-  return proxyRefs({ places, open, listener, heardAt });
+  return proxyRefs({ places, open, listener, heard });
 }
