@@ -92,6 +92,23 @@ describe('what lies ahead', () => {
     expect(lookAhead(two, [NaN, Infinity], [NaN, NaN]).at(0.1)).toBe(Infinity);
   });
 
+  test('given that it has not come: the middle of the cut normal curve, and less belief in what would have come', () => {
+    const spread = Math.hypot(PRIOR, 0.6 * LOCAL_SCATTER);
+    const now = 90;
+    const { given } = lookAhead(two, [60, 120], [NaN, NaN], now);
+    const dry = [60, 120].map((time) => normalCdf(Math.log(time / now) / spread));
+    expect(given[0]!.weight).toBeCloseTo(dry[0]! / (dry[0]! + dry[1]!), 6);
+    // Half of what is left of the curve lies behind the middle.
+    given.forEach(({ factor }, k) => {
+      const middle = [60, 120][k]! / Math.exp(factor);
+      expect(middle).toBeGreaterThan(now);
+      expect(normalCdf(Math.log([60, 120][k]! / middle) / spread) / dry[k]!).toBeCloseTo(0.5, 2);
+    });
+    // Long overdue in all of them it is still ahead.
+    const late = lookAhead(two, [60, 120], [NaN, NaN], 1000).given;
+    late.forEach(({ factor }, k) => expect([60, 120][k]! / Math.exp(factor)).toBeGreaterThan(999));
+  });
+
   test('nearer to the end less of the local scatter is left', () => {
     const width = (until: number) => {
       const ahead = lookAhead(two, [60, 60], [until, until]);

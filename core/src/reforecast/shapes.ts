@@ -1,4 +1,4 @@
-import { normalCdf } from '../verdict/sampling.ts';
+import { normalCdf, normalQuantile } from '../verdict/sampling.ts';
 import { evidenceOf, factorOf, type Factor } from './factor.ts';
 import { alike, LOCAL_SCATTER, type MarkSeen } from './marks.ts';
 import { logSum } from './small-algebra.ts';
@@ -38,6 +38,8 @@ export const ENOUGH_SHAPES = 10;
 const EVENT_SCATTER = 0.12;
 /** Of the local scatter what is added ahead: sampled parts that differ from place to place carry the rest. */
 const AHEAD_SCATTER = 0.6 * LOCAL_SCATTER;
+/** Chance below which a shape counts as over: the middle of what is left of it would be noise. */
+const LEAST = 1e-9;
 /** ln of the evidence of a mark where a shape has no front at all: as little as of a wild one. */
 const NEVER = -12;
 
@@ -120,6 +122,8 @@ export interface Ahead {
   readonly by: (fluidity: number) => number;
   /** Fluidity time by which it is with a chance; Infinity where it may never be. @param chance 0-1 */
   readonly at: (chance: number) => number;
+  /** Of each shape, given that the front is not there by now: its share of belief, and ln of the factor in the middle of what is left. */
+  readonly given: readonly { readonly weight: number; readonly factor: number }[];
 }
 
 /**
@@ -160,10 +164,24 @@ export function lookAhead(
   const before = raw(now);
   const by = (fluidity: number) =>
     fluidity <= now ? 0 : (raw(fluidity) - before) / Math.max(1e-12, 1 - before);
+  const dry = parts.map(({ comes, middle, deviation }) =>
+    comes && now > 0 ? normalCdf((middle - Math.log(now)) / deviation) : 1,
+  );
+  const left = parts.reduce((sum, { weight }, k) => sum + weight * dry[k]!, 0);
+  const given = parts.map(({ weight, comes, middle, deviation }, k) => {
+    const time = comes ? Math.log(times[k]!) : 0;
+    // Median of the normal curve that is cut off at now.
+    const late = deviation * normalQuantile(1 - 0.5 * Math.max(LEAST, dry[k]!));
+    return {
+      weight: left > 0 ? (weight * dry[k]!) / left : weight,
+      factor: comes ? time - Math.max(middle + late, Math.log(now)) : shapes[k]!.factor.mean,
+    };
+  });
   const middles = parts.filter(({ comes }) => comes).map(({ middle }) => middle);
   const end = Math.exp(Math.max(...middles) + 6);
   return {
     by,
+    given,
     at(chance) {
       if (middles.length === 0 || by(end) < chance) return Infinity;
       let [low, high] = [Math.log(Math.max(now, Math.exp(Math.min(...middles) - 6))), Math.log(end)];

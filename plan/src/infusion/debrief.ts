@@ -126,7 +126,7 @@ function byMarks(
     const seen = infusion.seen.slice(0, n);
     const now = (seen.at(-1)!.at - clock.zero) / 1000;
     const answer = reforecast({
-      ...{ shapes, clock, prior, now, infusion: { seen, turned: infusion.turned } },
+      ...{ shapes, clock, prior, now, infusion: { seen, turned: infusion.turned, allWetAt: null } },
       gelDoubt: doubtOf(job).gelTime,
     });
     if (isSeen(answer, prior)) return { seenFrom: now, by: `mark ${n}` };

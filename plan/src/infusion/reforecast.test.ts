@@ -85,6 +85,29 @@ describe('on one clock', () => {
     expect(reforecastWords(answer).join(' ')).toContain(`races along ${race.event!.where}`);
   });
 
+  test('overdue: what is simulated on from here has the last corner ahead, too', () => {
+    const marks = [frontMark(plan(), 0.3, 0.2), frontMark(plan(), 0.5, 0.3)];
+    const answer = under(marks).answer(1.15 * lastAt(1));
+    const { shape, factor } = answer.likeliest;
+    expect(clock.timeAtFluidity({ from: run.openTime, fluidity: shape.last / factor })).toBeGreaterThan(
+      answer.now,
+    );
+  });
+
+  test('once all of it was said to be wet, that is when it was, and what is left to turn goes by it', () => {
+    const wetAt = 1.2 * lastAt(1);
+    const said = under([frontMark(plan(), 0.3, 0.2), [wetAt, { kind: 'allWet' }]]);
+    for (const later of [5, 900]) {
+      const { last, turns, nextMark } = said.answer(wetAt + later);
+      for (const end of [last.early, last.middle, last.late]) expect(end).toBeCloseTo(wetAt, 0);
+      expect(nextMark).toBeNull();
+      const shut = plan().turns.find(({ actionId }) => actionId === 'feed-1-shuts')!;
+      const fluidity = (shut.time / plan().last) * clock.fluidity({ from: run.openTime, to: wetAt });
+      const expected = clock.timeAtFluidity({ from: run.openTime, fluidity });
+      expect(turns[0]!.at.middle / expected).toBeCloseTo(1, 1);
+    }
+  });
+
   test('it says where to look next, ahead of the front', () => {
     const marks = [frontMark(plan(), 0.3, 0.2)];
     const { nextMark, now } = under(marks).answer(marks[0]![0] + 5);

@@ -4,7 +4,7 @@ import { DOUBTFUL } from '@wick/core/reforecast/factor';
 import { drivenClock } from '@wick/core/reforecast/driven-clock';
 import { deviationOf } from '@wick/core/reforecast/marks';
 import { tellingMost } from '@wick/core/reforecast/next-mark';
-import { lookAhead, weighShapes, type Weighing } from '@wick/core/reforecast/shapes';
+import { lookAhead, weighShapes, type Ahead, type Weighing } from '@wick/core/reforecast/shapes';
 import { scaledClock } from '@wick/core/resin/resin-clock';
 import { halton, normalQuantile } from '@wick/core/verdict/sampling';
 import { NINE_IN_TEN } from '@wick/core/verdict/verdict';
@@ -22,7 +22,7 @@ export interface Minutes {
 export interface ReforecastRequest {
   /** The plan's own first; draws without their common factor. */
   readonly shapes: readonly SolvedShape[];
-  readonly infusion: Pick<Infusion, 'seen' | 'turned'>;
+  readonly infusion: Pick<Infusion, 'seen' | 'turned' | 'allWetAt'>;
   readonly clock: LiveClock;
   /** Standard deviation of ln of the factor before any mark. */
   readonly prior: number;
@@ -84,6 +84,8 @@ const GELS = Array.from({ length: 15 }, (_, n) => normalQuantile(halton(n + 1, 2
 export function reforecast(request: ReforecastRequest): Reforecast {
   const { shapes, clock, prior, now } = request;
   const { driven, run } = clock;
+  const { allWetAt } = request.infusion;
+  const wetAt = allWetAt === null ? null : (allWetAt - clock.zero) / 1000;
   const seen = request.infusion.seen
     .map((mark) => ({ ...mark, time: (mark.at - clock.zero) / 1000 }))
     .filter(({ time }) => time > run.openTime && driven.at(time) > 0);
@@ -92,14 +94,14 @@ export function reforecast(request: ReforecastRequest): Reforecast {
     Math.max(0, ...seen.map((mark) => frontAt(shape, mark)).filter(Number.isFinite)),
   );
   const lasts = shapes.map(({ last }) => last);
-  const openNow = Math.max(0, driven.at(now));
+  const openNow = Math.max(0, driven.at(wetAt ?? now));
   const ahead = lookAhead(weighing, lasts, until, openNow);
   const before = lookAhead(
     weigh(request, [], prior),
     lasts,
     shapes.map(() => NaN),
   );
-  const likeliest = likeliestOf(shapes, weighing);
+  const likeliest = likeliestOf(shapes, weighing, ahead.given, wetAt === null ? null : openNow);
   const spread = (at: (chance: number) => number): Minutes => ({
     early: driven.timeOf(at(0.1)),
     middle: driven.timeOf(at(0.5)),
@@ -107,10 +109,10 @@ export function reforecast(request: ReforecastRequest): Reforecast {
   });
   return {
     ...{ now, openTime: run.openTime, gelTime: clock.clock.gelTime },
-    last: spread(ahead.at),
+    last: wetAt === null ? spread(ahead.at) : sure(wetAt),
     lastPlace: likeliest.shape.lastPlace,
     planned: spread(before.at),
-    chance: chanceOf(request, ahead.by),
+    chance: wetAt === null ? chanceOf(request, ahead.by) : Number(wetAt < clock.clock.gelTime),
     factor: factorOf(weighing),
     marks: seen.map((mark, j) => ({
       ...mark,
@@ -130,12 +132,17 @@ export function reforecast(request: ReforecastRequest): Reforecast {
     })),
     // One that was run again as it went stands for itself.
     effective: shapes.length > 1 ? weighing.effective : Infinity,
-    nextMark: nextMarkOf(request, weighing, likeliest, openNow),
-    turns: turnsOf(request, weighing, until, openNow, driven.timeOf),
+    nextMark: wetAt === null ? nextMarkOf(request, weighing, likeliest, openNow) : null,
+    turns: turnsOf(request, (times) =>
+      wetAt === null
+        ? spread(lookAhead(weighing, times, until, openNow).at)
+        : sure(driven.timeOf(times[shapes.indexOf(likeliest.shape)]! / likeliest.factor)),
+    ),
     likeliest,
   };
 }
 
+const sure = (time: number): Minutes => ({ early: time, middle: time, late: time });
 const keyOf = ({ kind, of }: ShapeEvent) => `${kind}:${of}`;
 
 function weigh(
@@ -254,18 +261,26 @@ function nextMarkOf(
 const frontOf = (shape: SolvedShape, plan: SolvedShape, node: number) =>
   shape === plan ? plan.front[node]! : frontAt(shape, placeOf(plan.mesh, node));
 
-function likeliestOf(shapes: readonly SolvedShape[], weighing: Weighing): Reforecast['likeliest'] {
-  const best = weighing.shapes.reduce((most, one) => (one.weight > most.weight ? one : most));
-  return { shape: shapes[weighing.shapes.indexOf(best)]!, factor: Math.exp(best.factor.mean) };
+/** @param wetAt fluidity time at which all of it was said to be wet; null before that */
+function likeliestOf(
+  shapes: readonly SolvedShape[],
+  { shapes: weighed }: Weighing,
+  given: Ahead['given'],
+  wetAt: number | null,
+): Reforecast['likeliest'] {
+  if (wetAt !== null) {
+    const best = weighed.reduce((most, one) => (one.weight > most.weight ? one : most));
+    const shape = shapes[weighed.indexOf(best)]!;
+    return { shape, factor: shape.last < Infinity ? shape.last / wetAt : Math.exp(best.factor.mean) };
+  }
+  const best = given.reduce((most, one) => (one.weight > most.weight ? one : most));
+  return { shape: shapes[given.indexOf(best)]!, factor: Math.exp(best.factor) };
 }
 
 /** Turns of the plan that nobody has done yet. */
 function turnsOf(
   { shapes, infusion }: ReforecastRequest,
-  weighing: Weighing,
-  until: readonly number[],
-  now: number,
-  timeOf: (driven: number) => number,
+  comes: (times: readonly number[]) => Minutes,
 ): Reforecast['turns'] {
   const done = new Set(infusion.turned.map(({ actionId }) => actionId));
   const open = new Map(
@@ -274,15 +289,11 @@ function turnsOf(
     ),
   );
   return [...open]
-    .map(([actionId, lineId]) => {
-      const times = shapes.map(
-        ({ turns }) => turns.find((turn) => turn.actionId === actionId)?.time ?? Infinity,
-      );
-      const { at } = lookAhead(weighing, times, until, now);
-      return {
-        ...{ actionId, lineId },
-        at: { early: timeOf(at(0.1)), middle: timeOf(at(0.5)), late: timeOf(at(0.9)) },
-      };
-    })
+    .map(([actionId, lineId]) => ({
+      ...{ actionId, lineId },
+      at: comes(
+        shapes.map(({ turns }) => turns.find((turn) => turn.actionId === actionId)?.time ?? Infinity),
+      ),
+    }))
     .sort((a, b) => a.at.middle - b.at.middle);
 }

@@ -72,7 +72,7 @@ const isWet = computed(() => live.infusion?.allWetAt != null);
           >, <b data-testid="margin">{{ margin }} min</b> in hand</template
         >.
       </p>
-      <p :class="tone">
+      <p v-if="!isWet" :class="tone">
         {{ Math.round(100 * answer.chance) }} in 100 that it is full before gel<template
           v-if="answer.marks.length === 0"
           >, by the plan alone</template
@@ -99,7 +99,7 @@ const isWet = computed(() => live.infusion?.allWetAt != null);
       they do.
     </p>
     <p v-if="weak" class="ember">{{ weak }}</p>
-    <WhatNow />
+    <WhatNow v-if="!isWet" />
     <h2>Resin</h2>
     <p v-for="sentence in resinWords" :key="sentence">{{ sentence }}</p>
     <p v-if="resinWords.length === 0" class="quiet">Nothing poured yet.</p>
