@@ -60,15 +60,23 @@ const doubtRule = (
 });
 
 const ONE_POINT = 1.3;
+/** x/÷ of a pressed laminate; common practice, no source. */
+const USUAL_THICKNESS = 1.05;
 const isKnownAtOnePoint = (job: Settling, points: 'viscosityPoints' | 'gelPoints') => {
   const resin = materialOf(job, job.resin.materialId, 'resin');
   return resin !== null && !resin.kinetics && resin[points].length < 2;
 };
 
-/** What the resin's entry carries for values of this name, else what is usual. */
-function ofResin(job: Settling, name: string, usual: number): number {
+/** What the resin's entry carries for one of its sides, else what is usual. */
+function ofResin(job: Settling, side: 'viscosity' | 'gelTime', usual: number): number {
   const resin = materialOf(job, job.resin.materialId, 'resin');
-  return resin ? carried(resin, (path) => path.startsWith(name), usual) : usual;
+  return resin ? carried(resin, side, usual) : usual;
+}
+
+/** Widest that was measured here of how the fabrics press; else what is usual. */
+function thicknessDoubt({ materials }: Settling): number {
+  const own = materials.flatMap(({ learned }) => learned?.compaction?.doubt ?? []);
+  return own.length > 0 ? 1 + Math.max(...own) : USUAL_THICKNESS;
 }
 
 const duration = (key: 'mixDuration' | 'degasDuration' | 'hoseFillDuration') => (job: Settling) =>
@@ -163,7 +171,7 @@ const jobRules = {
   'doubt.gelTime': doubtRule('gelTime', 'Gel time', 'factor', (job) =>
     ofResin(
       job,
-      'gel',
+      'gelTime',
       isKnownAtOnePoint(job, 'gelPoints') && !materialOf(job, job.resin.materialId, 'resin')?.gelTable
         ? ONE_POINT
         : usualDoubt.gelTime,
@@ -175,7 +183,7 @@ const jobRules = {
     'temperatureDifference',
     () => usualDoubt.temperature,
   ),
-  'doubt.thickness': doubtRule('thickness', 'Thickness', 'factor', () => 1.05),
+  'doubt.thickness': doubtRule('thickness', 'Thickness', 'factor', thicknessDoubt),
   'doubt.raceChance': doubtRule('raceChance', 'Race along a side', 'fraction', () => 0.15),
   'doubt.raceGap': doubtRule('raceGap', 'Gap of a race', 'thickness', () => 0.001),
 } as const satisfies Record<string, JobRule>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { quantity } from '../quantity.ts';
+import { learned } from './learned.ts';
 
 export const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, 'use small letters, digits and hyphens');
 const name = z.string().trim().min(1, 'give it a name').max(80);
@@ -22,6 +23,6 @@ const counted = z.number().min(0).max(1e6).nullable().optional();
 const stock = z.strictObject({ amount: counted, minimum: counted }).nullable().optional();
 
 /** What every entry has. */
-export const entry = { id, name, source, about, price, stock };
+export const entry = { id, name, source, about, learned, price, stock };
 
 export const fraction = quantity('fraction', { above: 0, below: 1 });

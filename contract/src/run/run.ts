@@ -5,6 +5,7 @@ import { infusionBodies } from './infusion-bodies.ts';
 import { instrumentId } from './instrument.ts';
 import { mixBodies } from './mix-bodies.ts';
 import { personName, runId } from './parts.ts';
+import { reviewBodies } from './review-bodies.ts';
 
 const time = z.iso.datetime({ offset: true, error: 'a time reads like 2026-03-14T09:12:05.120Z' });
 
@@ -120,6 +121,7 @@ const bodySchema = z.discriminatedUnion('kind', [
   ...mixBodies,
   ...cardBodies,
   ...infusionBodies,
+  ...reviewBodies,
   /** Somebody has seen it and says so by name. */
   z.strictObject({ kind: z.literal('answered'), alarmId: runId }),
   /** What a rehearsal is made to suffer from now on. */
@@ -161,6 +163,10 @@ export const newEntrySchema = entryShape
   })
   .refine(({ by, body }) => body.kind !== 'skipped' || by !== '', {
     message: 'leaving a step out needs a name',
+    path: ['by'],
+  })
+  .refine(({ by, body }) => body.kind !== 'signed' || by !== '', {
+    message: 'a signature needs a name',
     path: ['by'],
   });
 export type NewEntry = z.infer<typeof newEntrySchema>;

@@ -231,6 +231,15 @@ export const quantities = {
     usual: '',
     example: '0.05',
   },
+  throughput: {
+    label: 'leak',
+    units: [
+      { symbol: 'mbar L/s', aliases: ['mbar l/s', 'mbar*l/s'], factor: 0.1, decimals: 4 },
+      { symbol: 'Pa m³/s', aliases: ['pa m3/s'], factor: 1, decimals: 5 },
+    ],
+    usual: 'mbar L/s',
+    example: '0.07 mbar L/s',
+  },
   soundLevel: {
     label: 'sound level',
     units: [{ symbol: 'dB', aliases: ['db', 'decibel'], factor: 1, decimals: 0 }],

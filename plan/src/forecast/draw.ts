@@ -66,7 +66,7 @@ export function drawnJob(job: LaidJob, shop: Shop, z: Draw): { job: LaidJob; rac
   const thickness = factor(scatter.thickness, z.thickness);
   const shift = (doubt.temperature * z.temperature) / NINE_IN_TEN;
   const scaled = job.materials.map((material, n) =>
-    scatterMaterial(material, {
+    scaledMaterial(material, {
       ...permeabilityOf(job, material, {
         all: factor(doubt.permeability, z.permeability),
         own: z.own(n),
@@ -124,18 +124,24 @@ function scattered(index: number, stream: number): number {
   return ((h ^ (h >>> 16)) >>> 0) / 2 ** 32 + 2 ** -33;
 }
 
-function scatterMaterial(
-  material: Material,
-  by: {
-    permeability: number;
-    through: number;
-    thickness: number;
-    viscosity: number;
-    gelTime: number;
-    /** K by which the draw is warmer than what is stated. */
-    warmer: number;
-  },
-): Material {
+/** By which values of an entry are multiplied; those it has not are left out. */
+export interface Scaling {
+  readonly permeability: number;
+  /** On top of it, through the thickness. */
+  readonly through: number;
+  /** Of the pressed fabric: its fibre fraction falls as this rises. */
+  readonly thickness: number;
+  readonly viscosity: number;
+  readonly gelTime: number;
+  /** K by which it is used warmer than what is stated. */
+  readonly warmer: number;
+}
+export const AS_STATED: Scaling = {
+  ...{ permeability: 1, through: 1, thickness: 1, viscosity: 1, gelTime: 1, warmer: 0 },
+};
+
+/** The entry with its values multiplied. */
+export function scaledMaterial(material: Material, by: Scaling): Material {
   switch (material.kind) {
     case 'flowMesh':
       return { ...material, permeability: material.permeability * by.permeability };

@@ -1,3 +1,4 @@
+import type { LearnedSide } from '@wick/contract/material/learned';
 import type { Material } from '@wick/contract/materials';
 import { permeabilityAt } from '@wick/core/laminate/permeability';
 import type { LaidJob } from '../job/laid.ts';
@@ -5,24 +6,41 @@ import { conducts, isLeftOff } from '../stack/laid-on.ts';
 import { materialOf } from '../job/material-of.ts';
 
 /** x/÷ of a permeability that its entry says nothing about: somebody else's data; from memory. */
-const OTHERS_DATA = 2;
+export const OTHERS_DATA = 2;
 /** The same through the thickness, where next to nobody measures. */
 const THROUGH = 2.5;
 
-/** x/÷ of what an entry carries for a value, or for any part of it; else what is usual. */
-export function carried({ about = {} }: Material, isOf: (path: string) => boolean, usual: number): number {
+const isThrough = (path: string) => path.endsWith('.through');
+
+/** x/÷ of what an entry states for a value or for any part of it; else what is usual. */
+function stated({ about = {} }: Material, isOf: (path: string) => boolean, usual: number): number {
   const doubts = Object.entries(about).flatMap(([path, { doubt }]) => (isOf(path) ? (doubt ?? []) : []));
   return doubts.length > 0 ? 1 + Math.max(...doubts) : usual;
 }
 
-const isThrough = (path: string) => path.endsWith('.through');
+/** What an entry states of each side that a workshop can learn. */
+const paths: Readonly<Record<LearnedSide, (path: string) => boolean>> = {
+  permeability: (path) => path.startsWith('permeability') && !isThrough(path),
+  viscosity: (path) => path.startsWith('viscosity'),
+  gelTime: (path) => path.startsWith('gel'),
+  compaction: (path) => path.startsWith('compaction'),
+};
+
+/** x/÷ of a side before the workshop learned of it. @param usual where the entry states none */
+export const doubtBefore = (material: Material, side: LearnedSide, usual: number): number =>
+  stated(material, paths[side], usual);
+
+/** x/÷ of a side: as it was measured here, else as the entry states it, else what is usual. */
+export function carried(material: Material, side: LearnedSide, usual: number): number {
+  const here = material.learned?.[side];
+  return here ? 1 + here.doubt : doubtBefore(material, side, usual);
+}
 
 /** x/÷ of how a material lets resin run in its plane. */
-export const inPlaneDoubt = (material: Material): number =>
-  carried(material, (path) => path.startsWith('permeability') && !isThrough(path), OTHERS_DATA);
+export const inPlaneDoubt = (material: Material): number => carried(material, 'permeability', OTHERS_DATA);
 
 /** x/÷ of how it lets resin run through its thickness. */
-export const throughDoubt = (material: Material): number => carried(material, isThrough, THROUGH);
+export const throughDoubt = (material: Material): number => stated(material, isThrough, THROUGH);
 
 /** What each material of the base laminate carries of the flow in its plane, 0-1, by its id. */
 export function flowShares(job: Pick<LaidJob, 'laminate' | 'layers' | 'materials'>): Map<string, number> {

@@ -3,6 +3,7 @@ import type { QuantityName } from '@wick/core/units/quantities';
 import { dueWords } from '../card/timers.ts';
 import { touchLabel } from '../card/surface.ts';
 import { bubbleWords, faultNames, schoolWords, warmingWords } from '../infusion/names.ts';
+import { reviewWords } from '../review/log-words.ts';
 
 export interface LogWriting {
   readonly show: (value: number | null, quantity: QuantityName) => string;
@@ -12,8 +13,8 @@ export interface LogWriting {
   readonly find: (id: string) => Entry | undefined;
 }
 
-type Words = {
-  [K in EntryBody['kind']]: (body: Extract<EntryBody, { kind: K }>, writing: LogWriting) => string;
+export type WordsOf<Kinds extends EntryBody['kind']> = {
+  [K in Kinds]: (body: Extract<EntryBody, { kind: K }>, writing: LogWriting) => string;
 };
 
 const shown = { found: 'leak found', sealed: 'sealed', sound: 'sound' } as const;
@@ -21,7 +22,7 @@ const verdicts = { passes: 'passes', leaks: 'leaks', cannotTell: 'cannot tell ye
 const why = (text: string) => (text === '' ? '' : `: ${text}`);
 
 /** Every kind of entry in a line, as somebody would have written it down. */
-const words: Words = {
+const words: WordsOf<EntryBody['kind']> = {
   attach: ({ instrumentId, place }, { instrumentName }) =>
     `${instrumentName(instrumentId)} hung up at the ${place}`,
   detach: ({ instrumentId }, { instrumentName }) => `${instrumentName(instrumentId)} taken off`,
@@ -89,6 +90,7 @@ const words: Words = {
     is === 'none'
       ? 'Warming taken away'
       : `${warmingWords[is]}${temperature === null ? '' : `, set to ${show(temperature, 'temperature')}`}`,
+  ...reviewWords,
 };
 const clockName = (entry: Entry | undefined) => (entry?.body.kind === 'timer' ? ` “${entry.body.word}”` : '');
 

@@ -196,7 +196,8 @@ function entryOf(row: readonly Cell[], columns: readonly Heading[]): unknown {
 }
 
 /** What is written freely, and what is one of a few words. */
-const words = /^(kind|id|name|source|about\..*\.source|lots\.\d+\.(id|part|number|care))$/;
+const words =
+  /^(kind|id|name|source|about\..*\.source|learned\.\w+\.runIds\.\d+|lots\.\d+\.(id|part|number|care))$/;
 const dates = /^lots\.\d+\.expires$/;
 const isChoice = (kind: MaterialKind, path: string) =>
   path === 'permeability.fibres.packing' ||
