@@ -13,6 +13,7 @@ import { outcomeSchema, resultSchema } from './job/result.ts';
 import { materialSchema } from './materials.ts';
 import { mouldSchema } from './mould.ts';
 import type { Route } from './route.ts';
+import { reviewRoutes } from './review.ts';
 import { runRoutes } from './run/routes.ts';
 import { shopSchema } from './shop.ts';
 import { stepLibrarySchema } from './steps.ts';
@@ -251,6 +252,7 @@ export const routes = {
   /** Every job, the library, moulds and settings as open files in a ZIP. */
   openFiles: { method: 'GET', path: '/api/open-files', body: null, answer: nothing },
   ...runRoutes,
+  ...reviewRoutes,
   getShop: { method: 'GET', path: '/api/shop', body: null, answer: storedShopSchema },
   writeShop: {
     method: 'PUT',

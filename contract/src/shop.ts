@@ -15,6 +15,16 @@ const usualJudging = {
   shutInArea: 2e-4,
 };
 
+const probability = z.number().gte(0).lte(1);
+/** What a workshop has changed of how causes are told apart: how often each is the one, and how likely it makes an answer. */
+const causeEditsSchema = z.strictObject({
+  priors: z.record(z.string().max(40), probability),
+  /** By question and cause, each answer's. */
+  likelihoods: z.record(z.string().max(80), z.record(z.string().max(40), probability)),
+});
+export type CauseEdits = z.infer<typeof causeEditsSchema>;
+export const noCauseEdits: CauseEdits = { priors: {}, likelihoods: {} };
+
 /** Choices of the workshop: where it stands and in which units it reads. */
 export const shopSchema = z.strictObject({
   name: z.string().trim().min(1, 'give the workshop a name').max(80),
@@ -45,6 +55,7 @@ export const shopSchema = z.strictObject({
       path: ['comfortableTime'],
     })
     .default(usualJudging),
+  causes: causeEditsSchema.default(noCauseEdits),
   units: z
     .partialRecord(z.enum(quantityNames), z.string())
     .refine(
@@ -67,4 +78,5 @@ export const usualShop: Shop = {
   afternoonTemperature: null,
   units: {},
   judging: usualJudging,
+  causes: noCauseEdits,
 };

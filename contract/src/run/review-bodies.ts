@@ -1,3 +1,4 @@
+import { quantityNames } from '@wick/core/units/quantities';
 import { z } from 'zod';
 import { coordinate, point } from '../job/places.ts';
 import { learnedSides } from '../material/learned.ts';
@@ -70,6 +71,7 @@ const evidenceSchema = z.strictObject({
     .max(30),
 });
 export type Evidence = z.infer<typeof evidenceSchema>;
+export const bookEvidenceSchema = z.array(evidenceSchema).max(10);
 
 /** A part as it stands in the shop's book: what a list, a chart and the learning need of it. */
 export const bookFiguresSchema = z.strictObject({
@@ -93,10 +95,34 @@ export const bookFiguresSchema = z.strictObject({
   gel: pair,
   findings: z.partialRecord(z.enum(findingKinds), z.number().int().min(1).max(1000)),
   causeId: id.nullable(),
+  /** What was observed or answered, by the question that tells causes apart. */
+  answers: z.record(id, id),
   /** Which measured figures lie outside the doubt of their plan. */
   outside: z.array(z.string().max(60)).max(40),
 });
 export type BookFigures = z.infer<typeof bookFiguresSchema>;
+
+const measure = number.nullable();
+/** A figure as planned, with what one in ten lie below and above, and as measured; null where there is no end. */
+const comparedSchema = z.strictObject({
+  id: z.string().max(80),
+  group: z.enum(['part', 'fill', 'resin', 'vacuum', 'cure']),
+  name: z.string().max(120),
+  quantity: z.enum(quantityNames),
+  planned: z.strictObject({ early: measure, middle: measure, late: measure }).nullable(),
+  measured: number,
+  isInside: z.boolean().nullable(),
+  means: z.string().max(300),
+});
+export type ComparedRow = z.infer<typeof comparedSchema>;
+/** A cause as it was ranked, with what spoke for it and against it. */
+const rankedSchema = z.strictObject({
+  id,
+  name: z.string().max(120),
+  belief: quantity('fraction', { atLeast: 0, atMost: 1 }),
+  for: z.array(z.string().max(200)).max(30),
+  against: z.array(z.string().max(200)).max(30),
+});
 
 /** What a part came to, once it is out of the mould. */
 export const reviewBodies = [
@@ -183,7 +209,9 @@ export const reviewBodies = [
   z.strictObject({
     kind: z.literal('booked'),
     figures: bookFiguresSchema,
-    evidence: z.array(evidenceSchema).max(10),
+    evidence: bookEvidenceSchema,
+    rows: z.array(comparedSchema).max(300),
+    causes: z.array(rankedSchema).max(3),
   }),
   z.strictObject({
     kind: z.literal('signed'),

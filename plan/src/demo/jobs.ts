@@ -17,6 +17,7 @@ export const demoShop: Shop = {
   morningTemperature: 288.15,
   afternoonTemperature: 297.15,
   judging: usualShop.judging,
+  causes: usualShop.causes,
   units: {},
 };
 

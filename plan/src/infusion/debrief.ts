@@ -100,9 +100,11 @@ function seenIn(fault: DrawnFault, request: DebriefRequest, infusion: Infusion):
       return { seenFrom: weighed ? since(weighed.at) : null, by: 'the scale under the pot' };
     }
     case 'race':
+    case 'bridge':
       return byMarks(request, infusion, ({ events }) =>
         events.some(({ event, belief }) => event.kind === 'race' && belief > LIKELY),
       );
+    case 'gelsEarly':
     case 'permeabilityOff':
       return byMarks(
         request,
@@ -145,6 +147,8 @@ function answeredAt(fault: DrawnFault, infusion: Infusion): number | null {
     dryBucket: ['bucketLow'],
     coldResin: ['frontStalls', 'gelsEarly'],
     permeabilityOff: ['frontStalls', 'gelsEarly'],
+    gelsEarly: ['gelsEarly', 'potWarm'],
+    bridge: ['race'],
   }[fault.kind];
   const bySheet = infusion.faults.find((one) => sheets.includes(one.fault))?.at;
   const isSlow = fault.kind === 'coldResin' || fault.kind === 'permeabilityOff' || fault.kind === 'race';

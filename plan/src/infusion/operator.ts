@@ -21,7 +21,7 @@ import {
   type LiveClock,
 } from './live-clock.ts';
 import { whatNow, type TriedOption } from './options.ts';
-import { createPartWorld } from './part-world.ts';
+import { createPartWorld, type PartSeen, type PartTruth } from './part-world.ts';
 import {
   problemOfShape,
   shapeTasksOf,
@@ -56,6 +56,9 @@ export interface Rehearsed {
   }[];
   readonly decisions: readonly { readonly at: number; readonly title: string }[];
   readonly log: readonly Entry[];
+  /** Of the bag, and how the part stands in the end. */
+  readonly readings: readonly BagReading[];
+  readonly end: { readonly seen: PartSeen; readonly truth: PartTruth };
 }
 
 /** s: pulled down before the first mix; between two looks; between seeing and a valve that has turned. */
@@ -312,6 +315,7 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
       const { filledAt, gelTime, filledShare } = found();
       return {
         ...{ seed, policy, faults: truth.faults, filledAt, gelTime, filledShare, ranges, decisions, log },
+        ...{ readings, end: { seen: world.seen(), truth: found() } },
         isSaved: filledAt <= gelTime && found().drewAirAt === null,
       };
     },

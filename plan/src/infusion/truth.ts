@@ -4,7 +4,7 @@ import { polygonOf } from '@wick/core/geometry/arcs';
 import type { Patchwork } from '@wick/core/flow/patchwork';
 import { createRandom, normalOf } from '@wick/core/random';
 import { scatterOf } from '../forecast/doubt.ts';
-import { drawnJob, raceAlong, racingSides } from '../forecast/draw.ts';
+import { AS_STATED, drawnJob, raceAlong, racingSides, scaledMaterial } from '../forecast/draw.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { settle } from '../settle.ts';
 import { patchy } from './patches.ts';
@@ -21,7 +21,11 @@ export type DrawnFault =
   /** When so much of the part is full. */
   | { readonly kind: 'pumpDies'; readonly at: number }
   /** The pot holds this share of what was thought to be poured. */
-  | { readonly kind: 'dryBucket'; readonly share: number };
+  | { readonly kind: 'dryBucket'; readonly share: number }
+  /** It gels in this share of the time that its data say. */
+  | { readonly kind: 'gelsEarly'; readonly share: number }
+  /** Fabric spans an edge or corner along a side: hollow behind it, in a gap so many times the one that is entered. */
+  | { readonly kind: 'bridge'; readonly where: string; readonly side: number; readonly gap: number };
 
 /** The part as it really is. */
 export interface Truth {
@@ -47,7 +51,7 @@ export function drawTruth(
   const [permeability, thickness, viscosity, gelTime, temperature] = Array.from({ length: 5 }, normal);
   const own = job.materials.map(normal);
   const through = job.materials.map(normal);
-  const side = faults.find((fault) => fault.kind === 'race');
+  const side = faults.find((fault) => fault.kind === 'race' || fault.kind === 'bridge');
   const drawn = drawnJob(withFaults(job, shop, faults), shop, {
     ...{ permeability: permeability!, thickness: thickness!, viscosity: viscosity! },
     ...{ gelTime: gelTime!, temperature: temperature! },
@@ -69,9 +73,13 @@ export function drawTruth(
 
 function withFaults(job: LaidJob, shop: Shop, faults: readonly DrawnFault[]): LaidJob {
   const cold = faults.find((fault) => fault.kind === 'coldResin')?.by ?? 0;
-  if (cold === 0) return job;
+  const gelTime = faults.find((fault) => fault.kind === 'gelsEarly')?.share ?? 1;
+  if (cold === 0 && gelTime === 1) return job;
   const temperature = settle(job, shop)['resin.temperature'].value - cold;
-  return { ...job, resin: { ...job.resin, temperature } };
+  const materials = job.materials.map((material) =>
+    material.kind === 'resin' ? scaledMaterial(material, { ...AS_STATED, gelTime }) : material,
+  );
+  return { ...job, materials, resin: cold === 0 ? job.resin : { ...job.resin, temperature } };
 }
 
 /** A race along one of the outline's sides, the last where there are fewer; none along one without corners. */
@@ -136,6 +144,8 @@ const drawnWords: {
   coldResin: ({ by }) => `The resin was ${Math.round(by)} K colder than planned`,
   pumpDies: () => 'The pump died',
   dryBucket: ({ share }) => `The pot held ${Math.round(100 * share)} % of what was thought`,
+  gelsEarly: ({ share }) => `It gelled in ${Math.round(100 * share)} % of its time`,
+  bridge: ({ where }) => `Fabric bridged along ${where}`,
 };
 
 export const wordsOfDrawn = (fault: DrawnFault): string =>

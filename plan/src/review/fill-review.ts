@@ -26,6 +26,10 @@ export interface FillReview {
   readonly clock: LiveClock;
   /** By the plan alone, opened when it was opened. */
   readonly planned: { readonly last: Minutes; readonly gelTime: number };
+  /** Where the plan has the last corner. */
+  readonly plannedEnd: Point;
+  /** Share of the part that the plan itself leaves dry, 0-1. */
+  readonly plannedDry: number;
   /** null where nobody said it was wet. */
   readonly wetAt: number | null;
   /** When it last was looked at. */
@@ -81,6 +85,8 @@ export function fillReviewOf({ job, shop, state, readings, shapes }: FillReviewR
   return {
     ...{ infusion, clock, endedAt, answer },
     planned: { last: expected(shapes.map(({ last }) => last)), gelTime: plan.clock.gelTime },
+    plannedEnd: shapes[0]!.lastPlace,
+    plannedDry: dryShareOf(shapes[0]!),
     wetAt: allWetAt === null ? null : since(allWetAt),
     marks: infusion.seen.map((mark) => ({
       place: { x: mark.x, y: mark.y },
@@ -105,3 +111,6 @@ export function fillReviewOf({ job, shop, state, readings, shapes }: FillReviewR
           },
   };
 }
+
+const dryShareOf = ({ whole }: SolvedShape): number =>
+  whole.reduce((count, time) => count + Number(Number.isNaN(time)), 0) / whole.length;

@@ -15,6 +15,7 @@ import { jobRouter } from './job-router.ts';
 import { libraryRouter } from './library-router.ts';
 import { mouldRouter } from './mould-router.ts';
 import { photoRouter } from './photo-router.ts';
+import { reviewRouter } from './review-router.ts';
 import { runRouter } from './run-router.ts';
 import { shopRouter } from './shop-router.ts';
 import { stepRouter } from './step-router.ts';
@@ -34,6 +35,7 @@ interface AppParts
       | 'plans'
       | 'steps'
       | 'photos'
+      | 'review'
       | 'watching'
       | 'hub'
       | 'readings'
@@ -97,6 +99,7 @@ export function createApp(parts: AppParts): Express {
   app.use(stepRouter(parts.steps));
   app.use(runRouter(parts));
   app.use(photoRouter(parts.photos));
+  app.use(reviewRouter(parts.review));
   app.use(streamRouter(parts));
   app.use(backupRouter(backup, parts));
   app.use('/api', (request) => {

@@ -8,6 +8,7 @@ import type { EntryBody, Run } from '@wick/contract/run/run';
 import type { Instrument } from '@wick/contract/run/instrument';
 import type { Shop } from '@wick/contract/shop';
 import type { StepLibrary } from '@wick/contract/steps';
+import { sql } from 'drizzle-orm';
 import {
   bigint,
   bigserial,
@@ -176,7 +177,11 @@ export const entries = pgTable(
     device: text().notNull(),
     body: jsonb().$type<EntryBody>().notNull(),
   },
-  (table) => [uniqueIndex('entries_id').on(table.runId, table.id)],
+  (table) => [
+    uniqueIndex('entries_id').on(table.runId, table.id),
+    // The shop's book looks for a few kinds among all entries.
+    index('entries_kind').on(sql`(${table.body}->>'kind')`, table.runId),
+  ],
 );
 
 /** What a run is made by, as it was when it was taken; the last one counts. Only ever added to. */

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Database } from '../repo/database.ts';
+import { createBookRepo } from '../repo/book-repo.ts';
 import { createDeviceRepo } from '../repo/device-repo.ts';
 import { createFactRepo } from '../repo/fact-repo.ts';
 import { createInstrumentRepo } from '../repo/instrument-repo.ts';
@@ -25,6 +26,7 @@ import { readHere, type JobReader } from './reading/job-reader.ts';
 import { createHub } from './run/hub.ts';
 import { createRehearsals } from './run/rehearsals.ts';
 import { createPhotoService, createPictureReader } from './photos/photo-service.ts';
+import { createReviewService } from './review/review-service.ts';
 import { createRunPlans } from './run/run-plans.ts';
 import { createRunService } from './run/run-service.ts';
 import { createWatching } from './run/watching.ts';
@@ -86,8 +88,9 @@ export function createServices(
     ...{ folder: photoFolder, repo: createPhotoRepo(database), runs },
     scale: picture.scale,
   });
+  const review = createReviewService({ book: createBookRepo(database), runs, plans, instruments, photos });
   return {
-    ...{ upkeep, jobs, hub, readings, instruments, runs, plans, watching, rehearsals, steps, photos },
+    ...{ upkeep, review, jobs, hub, readings, instruments, runs, plans, watching, rehearsals, steps, photos },
     access: createAccessService(createDeviceRepo(database), facts),
     shop: createShopService(shopRepo, upkeep.summariseAll),
     library: createLibraryService(createLibraryRepo(database)),

@@ -98,6 +98,9 @@ export function createPhotoService(parts: {
     /** Of all runs. */
     files: () => photoFiles(folder),
 
+    /** Where a picture lies, if it is there. */
+    fileOf: (runId: string, id: string, size: PhotoSize): string => pathIn(folder, { runId, id }, size),
+
     /** @throws ProblemError NOT_FOUND */
     async pathOf(runId: string, id: string, size: PhotoSize): Promise<string> {
       const photo = await repo.find(runId, id);

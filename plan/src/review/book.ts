@@ -1,0 +1,86 @@
+import type { Mould } from '@wick/contract/mould';
+import type {
+  BookFigures,
+  ComparedRow,
+  Evidence,
+  FindingKind,
+  PartOutcome,
+} from '@wick/contract/run/review-bodies';
+import type { EntryBody } from '@wick/contract/run/run';
+import type { LaidJob } from '../job/laid.ts';
+import { isOf, type RunState } from '../run/state.ts';
+import type { Answers } from './causes/observe.ts';
+import type { LikelyCause } from './causes/rank-run.ts';
+import type { FillReview } from './fill-review.ts';
+import { findingsOf } from './findings.ts';
+import type { Compared } from './measured.ts';
+
+export interface BookRequest {
+  readonly job: LaidJob;
+  readonly mould: Mould | null;
+  readonly state: Pick<RunState, 'entries'>;
+  readonly fill: FillReview | null;
+  readonly compared: readonly Compared[];
+  readonly answers: Answers;
+  readonly causes: readonly LikelyCause[];
+  readonly evidence: readonly Evidence[];
+  readonly outcome: PartOutcome;
+  /** In the workshop's money; null where nobody has said. */
+  readonly cost: number | null;
+}
+
+const finite = (value: number | null | undefined) =>
+  value === null || value === undefined || !Number.isFinite(value) ? null : value;
+
+const MOST_ROWS = 300;
+const rowOf = ({ doubt: _doubt, planned, ...row }: Compared): ComparedRow => ({
+  ...row,
+  planned: planned && {
+    early: finite(planned.early),
+    middle: finite(planned.middle),
+    late: finite(planned.late),
+  },
+});
+
+/** What the shop's book keeps of a part: its last word counts. Infinity, which a file cannot hold, is kept as not known. */
+export function bookedOf(request: BookRequest): Extract<EntryBody, { kind: 'booked' }> {
+  const { job, mould, state, fill, compared, answers, causes, evidence, outcome, cost } = request;
+  const pairOf = (id: string): BookFigures['fill'] => {
+    const row = compared.findLast((one) => one.id.startsWith(id));
+    return { planned: finite(row?.planned?.middle), measured: finite(row?.measured) };
+  };
+  const counts: Partial<Record<FindingKind, number>> = {};
+  for (const { is } of findingsOf(state)) counts[is] = (counts[is] ?? 0) + 1;
+  const used = new Set([
+    ...job.laminate.plies.map(({ materialId }) => materialId),
+    ...job.layers.map(({ materialId }) => materialId),
+    job.resin.materialId,
+  ]);
+  const figures: BookFigures = {
+    ...{ process: job.process, outcome, cost, answers: { ...answers } },
+    mouldId: mould?.id ?? null,
+    mouldName: mould?.name ?? '',
+    materials: job.materials.filter(({ id }) => used.has(id)).map(({ id, name }) => ({ id, name })),
+    fill: { planned: finite(fill?.planned.last.middle), measured: finite(fill?.wetAt) },
+    fillRange: fill
+      ? { early: finite(fill.planned.last.early) ?? 0, late: finite(fill.planned.last.late) ?? 1e9 }
+      : null,
+    fraction: pairOf('fraction'),
+    weight: pairOf('weight'),
+    leak: pairOf('leak'),
+    gel: pairOf('gel'),
+    findings: counts,
+    causeId: state.entries.filter(isOf('causeNamed')).at(-1)?.body.causeId ?? null,
+    outside: compared
+      .filter(({ isInside }) => isInside === false)
+      .map(({ id }) => id.slice(0, 60))
+      .slice(0, 40),
+  };
+  return {
+    ...{ kind: 'booked', figures, evidence: [...evidence] },
+    rows: compared.slice(0, MOST_ROWS).map(rowOf),
+    causes: causes.slice(0, 3).map(({ id, name, belief, for: speaksFor, against }) => ({
+      ...{ id, name, belief: Number(belief.toFixed(4)), for: [...speaksFor], against: [...against] },
+    })),
+  };
+}

@@ -1,0 +1,1 @@
+CREATE INDEX "entries_kind" ON "entries" USING btree (("body"->>'kind'),"run_id");

@@ -1,0 +1,78 @@
+import { existsSync } from 'node:fs';
+import type { BookLine, OpenLesson } from '@wick/contract/review';
+import { absoluteOf, isGauge } from '@wick/plan/run/gauges';
+import { runStateOf } from '@wick/plan/run/state';
+import { reportOf } from '@wick/plan/review/report';
+import { ambientOf } from '@wick/plan/shop/ambient';
+import type { BagReading } from '@wick/plan/infusion/live-clock';
+import type { BookRepo } from '../../repo/book-repo.ts';
+import type { InstrumentService } from '../instruments/instrument-service.ts';
+import type { PhotoService } from '../photos/photo-service.ts';
+import type { RunPlans } from '../run/run-plans.ts';
+import type { RunService } from '../run/run-service.ts';
+import { pdfOf, widthOf, type ReportPaper } from './pdf.ts';
+
+export type ReviewService = ReturnType<typeof createReviewService>;
+
+interface ReviewParts {
+  readonly book: BookRepo;
+  readonly runs: Pick<RunService, 'find' | 'entriesOf'>;
+  readonly plans: Pick<RunPlans, 'planOf'>;
+  readonly instruments: Pick<InstrumentService, 'list' | 'window'>;
+  readonly photos: Pick<PhotoService, 'fileOf'>;
+}
+
+/** Points of a curve on paper. */
+const PLACES = 400;
+/** Pictures that are printed large; of more the small ones are. */
+const LARGE_PICTURES = 24;
+
+/** What was made, over time, and the record of one part. */
+export function createReviewService({ book, runs, plans, instruments, photos }: ReviewParts) {
+  async function readingsOf(
+    entries: Parameters<typeof runStateOf>[0],
+    ambientPressure: number,
+  ): Promise<BagReading[]> {
+    const state = runStateOf(entries);
+    const hung = entries.flatMap(({ body }) =>
+      body.kind === 'attach' && body.place === 'bag' ? [body.instrumentId] : [],
+    );
+    const list = await instruments.list();
+    const gauge = list
+      .filter((one) => hung.includes(one.id) && isGauge(one))
+      .sort((a, b) => a.resolution - b.resolution)[0];
+    const times = state.entries.map(({ at }) => Date.parse(at));
+    if (!gauge || times.length === 0) return [];
+    const span = { from: Math.min(...times), to: Math.max(...times) + 1, places: PLACES };
+    const { starts, means } = await instruments.window(gauge.id, span.from, span.to, span.places);
+    return starts.map((at, n) => ({ at, pressure: absoluteOf(gauge, means[n]!, ambientPressure) }));
+  }
+
+  return {
+    list: (withRehearsals: boolean): Promise<BookLine[]> =>
+      book.list(withRehearsals ? ['part', 'rehearsal'] : ['part']),
+    openLessons: (): Promise<OpenLesson[]> => book.openLessons(),
+
+    /** @throws ProblemError NOT_FOUND */
+    async report(runId: string, paper: ReportPaper): Promise<{ name: string; data: Uint8Array }> {
+      const run = await runs.find(runId);
+      const [plan, entries] = [await plans.planOf(runId), await runs.entriesOf(runId)];
+      const readings = await readingsOf(entries, ambientOf(plan.shop));
+      const report = reportOf({
+        ...{ run, plan, entries, readings, width: widthOf(paper) },
+        instruments: await instruments.list(),
+      });
+      const count = report.sections.reduce(
+        (sum, { blocks }) =>
+          sum + blocks.reduce((own, block) => own + (block.kind === 'photos' ? block.photos.length : 0), 0),
+        0,
+      );
+      const size = count > LARGE_PICTURES ? 'small' : 'large';
+      const data = await pdfOf(report, paper, (id) => {
+        const path = photos.fileOf(runId, id, size);
+        return existsSync(path) ? path : null;
+      });
+      return { name: `${report.title}.pdf`, data };
+    },
+  };
+}
