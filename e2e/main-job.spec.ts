@@ -172,9 +172,3 @@ test('a point on the data sheet moves the gel time, and a broken CSV is refused 
   await expect(page.getByText(/times or temperatures set on the clock/)).toBeVisible();
   await expect(page.getByTestId('verdict')).toBeVisible({ timeout: 60_000 });
 });
-
-test('a stage that is not built says so', async ({ page, home }) => {
-  await openDemo(page, home, 'Hydro spinner');
-  await page.keyboard.press('8');
-  await expect(page.getByText('Not yet in this version.')).toBeVisible();
-});

@@ -4,8 +4,8 @@ import { solveSymmetric } from '../reforecast/small-algebra.ts';
 export const RUN_SCATTER = 0.15;
 /** Runs from which a shop's own scatter is estimated; until then, and as so many more runs, the usual one counts. */
 export const ENOUGH_RUNS = 4;
-/** No two runs are ever closer than this. From memory. */
-const LEAST_SCATTER = 0.05;
+/** No two runs are ever closer than this share of what is usual. From memory. */
+const LEAST_SHARE = 1 / 3;
 const ROUNDS = 8;
 
 /** What one run told of several values at once: sum of share x ln(truth) = told, give or take. */
@@ -49,15 +49,20 @@ export interface Learned {
  * far it was doubted and how much the run hangs on it. For one value and one run it is
  * d ln K_i = s_i^2 h_i y / (sum s^2 h^2 + sigma^2). The order of the runs does not matter, and one can be left out again.
  * @param values at most some dozens  @param runs those without a share in any of the values tell nothing
+ * @param usual standard deviation of ln from run to run, before there are enough of them
  * Source: linear normal theory with conjugate prior; scatter from the residuals with their leverage taken off and the usual scatter as
  * so many runs more. Checked by factors.test.ts.
  */
-export function learnFactors(values: readonly Unlearned[], runs: readonly RunTold[]): Learned {
+export function learnFactors(
+  values: readonly Unlearned[],
+  runs: readonly RunTold[],
+  usual = RUN_SCATTER,
+): Learned {
   const telling = runs.filter(({ shares }) => values.some(({ id }) => (shares.get(id) ?? 0) !== 0));
-  let scatter = RUN_SCATTER;
+  let scatter = usual;
   let solved = solveFor(values, telling, scatter);
   for (let round = 0; telling.length >= ENOUGH_RUNS && round < ROUNDS; round++) {
-    scatter = scatterOf(telling, solved, scatter);
+    scatter = scatterOf(telling, solved, { scatter, usual });
     solved = solveFor(values, telling, scatter);
   }
   return {
@@ -103,8 +108,12 @@ function solveFor(values: readonly Unlearned[], runs: readonly RunTold[], scatte
 }
 
 /** What is left of each run, less what its own measuring explains, over as many runs as are free to differ. */
-function scatterOf(runs: readonly RunTold[], { mean, covariance, rows }: Solved, scatter: number): number {
-  let [squares, free] = [ENOUGH_RUNS * RUN_SCATTER ** 2, ENOUGH_RUNS];
+function scatterOf(
+  runs: readonly RunTold[],
+  { mean, covariance, rows }: Solved,
+  { scatter, usual }: { scatter: number; usual: number },
+): number {
+  let [squares, free] = [ENOUGH_RUNS * usual ** 2, ENOUGH_RUNS];
   runs.forEach(({ told, deviation }, r) => {
     const row = rows[r]!;
     const spread = row.reduce(
@@ -116,5 +125,5 @@ function scatterOf(runs: readonly RunTold[], { mean, covariance, rows }: Solved,
     squares += Math.max(0, left ** 2 - deviation ** 2 * (1 - leverage));
     free += 1 - leverage;
   });
-  return Math.max(LEAST_SCATTER, Math.sqrt(squares / free));
+  return Math.max(LEAST_SHARE * usual, Math.sqrt(squares / free));
 }

@@ -90,6 +90,8 @@ export interface RehearseOptions {
   readonly shapes?: readonly SolvedShape[];
   readonly faults?: readonly DrawnFault[];
   readonly fineness?: Fineness;
+  /** The same job with the doubts by which this part is drawn; its own when left out. */
+  readonly drawnFrom?: LaidJob;
 }
 
 /** @throws ModelError as solveShape */
@@ -114,7 +116,7 @@ function createOperator(job: LaidJob, shop: Shop, options: RehearseOptions) {
   const { seed, policy, fineness = { nodeCount: 400, steps: 40 } } = options;
   const shapes = options.shapes ?? shapesFor(job, shop, fineness);
   const planned = runConditionsOf(job, shop)!;
-  const truth = drawTruth(job, shop, seed, options.faults);
+  const truth = drawTruth(options.drawnFrom ?? job, shop, seed, options.faults);
   const world = createPartWorld(truth, shop, fineness.nodeCount);
   const bag = createBagRehearsal(job, shop, []);
   const random = createRandom(seed ^ 0x165667b1);

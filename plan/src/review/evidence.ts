@@ -116,9 +116,7 @@ function ofThickness(job: LaidJob, shop: Shop, { entries }: Pick<RunState, 'entr
     const material = job.materials.find((one) => one.id === id);
     return material ? [partOf(material, 'compaction', share / logs.length)] : [];
   });
-  return logs.length === 0
-    ? []
-    : told('compaction', mean(logs), Math.hypot(part.scatter, ONE_GAUGE) / Math.sqrt(logs.length), parts);
+  return logs.length === 0 ? [] : told('compaction', mean(logs), ONE_GAUGE / Math.sqrt(logs.length), parts);
 }
 
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;

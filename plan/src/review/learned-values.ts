@@ -3,6 +3,7 @@ import type { Material } from '@wick/contract/materials';
 import { hashOf } from '../forecast/key.ts';
 import { AS_STATED, scaledMaterial } from '../forecast/draw.ts';
 import { doubtBefore, OTHERS_DATA } from '../laminate/doubt.ts';
+import { learnedNames } from './names.ts';
 
 /** x/÷ of what an entry says nothing about; common practice, no source. */
 const usualDoubts: Readonly<Record<LearnedSide, number>> = {
@@ -105,3 +106,16 @@ export function measuredHere({ learned }: Material, side: LearnedSide): string |
   const count = learned?.[side]?.runIds.length ?? 0;
   return count === 0 ? null : `measured here, ${count} ${count === 1 ? 'run' : 'runs'}`;
 }
+
+/** "Net mesh open: permeability measured here, 4 runs, x/÷ 1.27", of all that a job is made of. */
+export const allMeasuredHere = (materials: readonly Material[]): string[] =>
+  materials.flatMap((material) =>
+    sidesOf(material).flatMap((side) => {
+      const words = measuredHere(material, side);
+      return words
+        ? [
+            `${material.name}: ${learnedNames[side]} ${words}, x/÷ ${(1 + material.learned![side]!.doubt).toFixed(2)}`,
+          ]
+        : [];
+    }),
+  );

@@ -1,7 +1,7 @@
 import type { LearnedSide } from '@wick/contract/material/learned';
 import type { Material } from '@wick/contract/materials';
 import type { Evidence } from '@wick/contract/run/review-bodies';
-import { learnFactors, type RunTold, type Unlearned } from '@wick/core/learning/factors';
+import { learnFactors, RUN_SCATTER, type RunTold, type Unlearned } from '@wick/core/learning/factors';
 import { NINE_IN_TEN } from '@wick/core/verdict/verdict';
 import { baseOf, doubtUnlearned, factorIn, sidesOf, type LearnedOffer } from './learned-values.ts';
 
@@ -28,10 +28,17 @@ const idOf = (materialId: string, side: LearnedSide, base: string) => `${materia
 /** Of values that are no longer in the library, or were typed anew since: nobody knows. */
 const UNKNOWN = Math.log(3) / NINE_IN_TEN;
 /** Sides that act together in one measurement are learned together. */
-const together: readonly (readonly LearnedSide[])[] = [
-  ['permeability', 'viscosity'],
-  ['gelTime'],
-  ['compaction'],
+interface Together {
+  readonly sides: readonly LearnedSide[];
+  /** Which of them differs from part to part: a resin is the same throughout, cloth is laid anew. */
+  readonly differs: LearnedSide;
+  /** Standard deviation of ln of that, before the workshop has its own. From memory. */
+  readonly usual: number;
+}
+const together: readonly Together[] = [
+  { sides: ['permeability', 'viscosity'], differs: 'permeability', usual: RUN_SCATTER },
+  { sides: ['gelTime'], differs: 'gelTime', usual: 0.08 },
+  { sides: ['compaction'], differs: 'compaction', usual: 0.03 },
 ];
 /** Written to so many digits. */
 const rounded = (value: number) => Number(value.toPrecision(4));
@@ -50,7 +57,7 @@ export function offersOf(library: readonly Material[], book: readonly RunEvidenc
     })),
   );
   return together
-    .flatMap((sides) => {
+    .flatMap(({ sides, differs, usual }) => {
       const runs = book.flatMap((run) => toldBy(run, sides));
       const named = new Set(runs.flatMap(({ shares }) => [...shares.keys()]));
       const own = known.filter(({ id }) => named.has(id));
@@ -63,14 +70,14 @@ export function offersOf(library: readonly Material[], book: readonly RunEvidenc
           .filter((id) => !own.some((one) => one.id === id))
           .map((id) => ({ id, deviation: UNKNOWN })),
       ];
-      const { factors, scatter } = learnFactors(values, runs);
+      const { factors, scatter } = learnFactors(values, runs, usual);
       return own.map(({ material, side }, k): Offer => {
-        const { factor, ahead, runIds } = factors[k]!;
+        const { factor, ahead, deviation, runIds } = factors[k]!;
         const here = material.learned?.[side];
         return {
           ...{ materialId: material.id, name: material.name, side, scatter, runIds },
           factor: rounded(factor),
-          doubt: rounded(Math.exp(NINE_IN_TEN * ahead)),
+          doubt: rounded(Math.exp(NINE_IN_TEN * (side === differs ? ahead : deviation))),
           now: {
             factor: factorIn(material, side),
             doubt: here ? 1 + here.doubt : doubtUnlearned(material, side),

@@ -84,8 +84,10 @@ export function reportOf(request: ReportRequest): Report {
     width,
     show: (value) => show(value, 'absolutePressure'),
   });
+  const ofFindings = new Set(findings.flatMap(({ photoIds }) => photoIds));
   const pictures = state.entries
     .filter(isOf('photo'))
+    .filter(({ body }) => !ofFindings.has(body.photoId))
     .map(({ body }) => ({ id: body.photoId, caption: body.caption }));
   const lessons = lessonsOf(state);
   const sections = [

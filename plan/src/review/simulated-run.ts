@@ -1,13 +1,13 @@
 import type { Entry, EntryBody } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
 import type { Fineness } from '@wick/core/flow/problem';
-import { createRandom } from '@wick/core/random';
+import { createRandom, type Random } from '@wick/core/random';
 import { clockOf } from '@wick/core/verdict/verdict';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
 import { infusionOf } from '../infusion/infusion.ts';
 import { driveShareOf, WEAK_DRIVE, type BagReading } from '../infusion/live-clock.ts';
-import { rehearse } from '../infusion/operator.ts';
+import { rehearse, type Rehearsed } from '../infusion/operator.ts';
 import type { SolvedShape } from '../infusion/problem-shapes.ts';
 import { runConditionsOf } from '../resin/run.ts';
 import { racingSides } from '../forecast/draw.ts';
@@ -22,6 +22,15 @@ export interface SimulatedRun {
   readonly readings: readonly BagReading[];
   readonly faults: readonly (DrawnFault | AfterFault)[];
 }
+
+/** A job as one workshop makes it again and again: what nobody knows beforehand is the same each time, and little differs from part to part. */
+export const oneShops = (job: LaidJob): LaidJob => ({
+  ...job,
+  doubt: {
+    ...job.doubt,
+    ...{ permeability: 1.16, viscosity: 1.04, gelTime: 1.05, temperature: 0.7, thickness: 1.03 },
+  },
+});
 
 /** Causes that can be made to happen to a part: a layout that shuts air in is a layout's. */
 export type MadeCause = Exclude<CauseId, 'shutIn'>;
@@ -68,71 +77,107 @@ const SHOWS = 45;
 /** Chance that a batch is mixed by the sheet, so that its scale tells. */
 const BY_SHEET = 0.5;
 
+export interface SimulateOptions {
+  /** What is made to go wrong; null for nothing. */
+  readonly cause: MadeCause | null;
+  readonly seed: number;
+  /** The plan's own first; one is enough. */
+  readonly shapes: readonly SolvedShape[];
+  readonly fineness: Fineness;
+  /** What the part is like beside that, and the job with the doubts by which it is drawn. */
+  readonly also?: readonly DrawnFault[];
+  readonly drawnFrom?: LaidJob;
+  /** When the bag is pulled, ms since 1970. */
+  readonly from?: number;
+}
+
 /**
- * A part made on the engine with one thing that went wrong, logged as somebody would who makes it by the plan, and looked over afterwards.
- * The same seed comes to the same. @param shapes the plan's own first; one is enough
+ * A part made on the engine with one thing that went wrong, logged as somebody would who makes it by the plan, and looked over the day
+ * after. The same seed comes to the same.
  * @throws ModelError as rehearse
  */
-export function simulateRun(
-  job: LaidJob,
-  shop: Shop,
-  options: { cause: MadeCause | null; seed: number; shapes: readonly SolvedShape[]; fineness: Fineness },
-): SimulatedRun {
-  const { cause, seed, shapes, fineness } = options;
+export function simulateRun(job: LaidJob, shop: Shop, options: SimulateOptions): SimulatedRun {
+  const { cause, seed, shapes, fineness, also = [], from = 0 } = options;
   const random = createRandom(seed ^ 0x2545f491);
-  const faults = cause === null ? [] : faultsOf(cause, job, endShareOf(job, shop, shapes[0]!), seed);
+  const made = cause === null ? [] : faultsOf(cause, job, endShareOf(job, shop, shapes[0]!), seed);
+  const faults = [...also, ...made];
   const ofFill = faults.filter(
     (fault): fault is DrawnFault => fault.kind !== 'starved' && fault.kind !== 'wrongRatio',
   );
   const one = rehearse(job, shop, {
-    seed,
-    policy: 'planned',
+    ...{ seed, fineness, policy: 'planned', faults: ofFill },
     shapes: shapes.slice(0, 1),
-    fineness,
-    faults: ofFill,
+    ...(options.drawnFrom ? { drawnFrom: options.drawnFrom } : {}),
   });
   const infusion = infusionOf({ entries: one.log }, job);
   const [contact, opened] = [infusion.contactAt!, infusion.openedAt!];
   const end = Math.max(...one.log.map(({ at }) => Date.parse(at)));
-  const poured = infusion.poured.reduce((sum, { mass }) => sum + mass, 0);
   const { truth, seen } = one.end;
   const isFull = truth.filledAt <= truth.gelTime;
-  const after: [number, EntryBody][] = [];
-  const tap = (at: number, where: 'inlet' | 'outlet' | 'bag') =>
-    random() < TAPS && after.push([at, { kind: 'bubbles', where }]);
-  const weak = one.readings.find(
-    ({ at, pressure }) => at > opened && driveShareOf(job, shop)(pressure) < WEAK_DRIVE,
-  );
-  if (weak) tap(weak.at + 1000 * SHOWS, random() < 0.6 ? 'outlet' : 'inlet');
-  if (truth.drewAirAt !== null) tap(contact + 1000 * (truth.drewAirAt + SHOWS), 'inlet');
-  if (random() < IDLE) after.push([opened + random() * (end - opened), { kind: 'bubbles', where: 'outlet' }]);
-  const isThere = faults.some(({ kind }) => kind === 'leak') && random() < BEFORE;
-  const shutId = one.log.find(({ body }) => body.kind === 'pull')!;
-  after.push(
-    [Date.parse(shutId.at) + 1000, { kind: 'shut' }],
-    [Date.parse(shutId.at) + 900_000, verdict(isThere || random() < IDLE)],
-    [Date.parse(shutId.at) + 901_000, { kind: 'pull' }],
-  );
-  if (isFull) after.push([contact + 1000 * truth.filledAt + 20_000, { kind: 'allWet' }]);
   const ratio = faults.find((fault) => fault.kind === 'wrongRatio');
-  if (random() < BY_SHEET) after.push(...mixed(job, contact, poured, ratio?.share ?? 1));
+  const poured = infusion.poured.reduce((sum, { mass }) => sum + mass, 0);
+  const isThere = made.some(({ kind }) => kind === 'leak') && random() < BEFORE;
   const found = foundOn({ job, shop, seed, faults, seen, truth, openTime: (opened - contact) / 1000 });
-  after.push(...found.map((body): [number, EntryBody] => [end + 86_400_000, body]));
+  const after: [number, EntryBody][] = [
+    ...bubblesIn(job, shop, one, { contact, opened, end }, random),
+    ...dropTestOf(isThere || random() < IDLE),
+    ...(isFull
+      ? [[contact + 1000 * truth.filledAt + 20_000, { kind: 'allWet' }] as [number, EntryBody]]
+      : []),
+    ...(random() < BY_SHEET ? mixed(job, contact, poured, ratio?.share ?? 1) : []),
+    ...found.map((body): [number, EntryBody] => [end + DAY, body]),
+  ];
   const entries = [...one.log, ...after.map(([at, body], n) => entryOf(at, body, one.log.length + n))];
-  // The batch of the sheet was begun before what was poured of it.
-  const begun = entries.find(({ body }) => body.kind === 'mixBegun')?.id ?? '';
   return {
     faults,
     hasHappened: cause === 'gelFirst' ? !isFull : cause !== 'dryBucket' || truth.drewAirAt !== null,
-    readings: one.readings,
-    entries: entries
-      .map((entry) =>
-        entry.body.kind === 'poured' ? { ...entry, body: { ...entry.body, mixId: begun } } : entry,
-      )
-      .map((entry) =>
-        entry.body.kind === 'judged' ? { ...entry, body: { ...entry.body, shutId: shutOf(entries) } } : entry,
-      ),
+    readings: one.readings.map((reading) => ({ ...reading, at: from + reading.at })),
+    entries: linked(entries).map((entry) => {
+      const at = new Date(from + Date.parse(entry.at)).toISOString();
+      return { ...entry, at, writtenAt: at };
+    }),
   };
+}
+
+const DAY = 86_400_000;
+
+/** What is about an entry names it: the batch that was poured, the time the bag was shut. */
+function linked(entries: readonly Entry[]): Entry[] {
+  const idOf = (kind: EntryBody['kind']) => entries.find(({ body }) => body.kind === kind)?.id ?? '';
+  const [mixId, shutId] = [idOf('mixBegun'), idOf('shut')];
+  return entries.map((entry) => {
+    const { body } = entry;
+    if (body.kind === 'poured') return { ...entry, body: { ...body, mixId } };
+    return body.kind === 'judged' ? { ...entry, body: { ...body, shutId } } : entry;
+  });
+}
+
+/** Bubbles that somebody taps: where the gauge fell off, where the hose drew air, and some that mean nothing. */
+function bubblesIn(
+  job: LaidJob,
+  shop: Shop,
+  { readings, end: { truth } }: Rehearsed,
+  { contact, opened, end }: { contact: number; opened: number; end: number },
+  random: Random,
+): [number, EntryBody][] {
+  const tap = (at: number, where: 'inlet' | 'outlet'): [number, EntryBody][] =>
+    random() < TAPS ? [[at, { kind: 'bubbles', where }]] : [];
+  const shareAt = driveShareOf(job, shop);
+  const weak = readings.find(({ at, pressure }) => at > opened && shareAt(pressure) < WEAK_DRIVE);
+  return [
+    ...(weak ? tap(weak.at + 1000 * SHOWS, random() < 0.6 ? 'outlet' : 'inlet') : []),
+    ...(truth.drewAirAt === null ? [] : tap(contact + 1000 * (truth.drewAirAt + SHOWS), 'inlet')),
+    ...(random() < IDLE ? tap(opened + random() * (end - opened), 'outlet') : []),
+  ];
+}
+
+/** A quarter of an hour, once the bag is pulled. */
+function dropTestOf(leaks: boolean): [number, EntryBody][] {
+  return [
+    [1000, { kind: 'shut' }],
+    [900_000, verdict(leaks)],
+    [901_000, { kind: 'pull' }],
+  ];
 }
 
 function endShareOf(job: LaidJob, shop: Shop, { last }: SolvedShape): number {
@@ -140,8 +185,6 @@ function endShareOf(job: LaidJob, shop: Shop, { last }: SolvedShape): number {
   const clock = clockOf(run);
   return Math.min(1, clock.timeAtFluidity({ from: run.openTime, fluidity: last }) / clock.gelTime);
 }
-
-const shutOf = (entries: readonly Entry[]) => entries.find(({ body }) => body.kind === 'shut')!.id;
 
 function entryOf(at: number, body: EntryBody, order: number): Entry {
   const time = new Date(at).toISOString();

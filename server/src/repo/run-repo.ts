@@ -24,7 +24,7 @@ const asPlan = ({ plan, number, takenAt }: typeof runPlans.$inferSelect): RunPla
 });
 
 /** Runs of jobs, and what happened in them. */
-export function createRunRepo(database: Database) {
+export function createRunRepo(database: Pick<Database, 'select' | 'selectDistinct' | 'insert' | 'update'>) {
   return {
     /** Of a job, newest first. */
     async listOf(jobId: string): Promise<Run[]> {
@@ -46,6 +46,22 @@ export function createRunRepo(database: Database) {
         .onConflictDoNothing({ target: runs.id })
         .returning();
       return row ? asRun(row) : null;
+    },
+
+    /** One that was made elsewhere, with its plan and all that was said of it; for a database that has none of it. */
+    async addMade(
+      run: NewRun & { readonly jobId: string; readonly number: number; readonly startedAt: string },
+      plan: Omit<RunPlan, 'number' | 'takenAt'>,
+      said: readonly NewEntry[],
+    ): Promise<void> {
+      const startedAt = new Date(run.startedAt);
+      await database.insert(runs).values({ ...run, startedAt });
+      await database.insert(runPlans).values({ runId: run.id, number: 1, plan, takenAt: startedAt });
+      await database.insert(entries).values(
+        said.map(({ id, at, by, body }) => ({
+          ...{ id, runId: run.id, at: new Date(at), writtenAt: new Date(at), by, device: 'demo', body },
+        })),
+      );
     },
 
     /** @returns null where there is none, or it had ended */

@@ -26,6 +26,7 @@ const place = computed(
       <RouterLink to="/library">Library</RouterLink>
       <RouterLink to="/moulds">Moulds</RouterLink>
       <RouterLink to="/steps">Steps</RouterLink>
+      <RouterLink to="/book">Book</RouterLink>
     </nav>
     <RouterLink to="/shop" class="shop" title="Shop settings">{{ place }}</RouterLink>
   </header>

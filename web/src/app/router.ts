@@ -10,6 +10,7 @@ export const router = createRouter({
     { path: '/shop', component: () => import('./shop/ShopPage.vue') },
     { path: '/library', component: () => import('./library/LibraryPage.vue') },
     { path: '/steps', component: () => import('./steps/StepsPage.vue') },
+    { path: '/book', component: () => import('./book/BookPage.vue') },
     { path: '/moulds', component: () => import('./MouldsPage.vue') },
     {
       path: '/jobs/:id',

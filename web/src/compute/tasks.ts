@@ -16,6 +16,7 @@ import type { HeatForecast, HeatRequest } from '@wick/plan/infusion/heat';
 import type { TriedOption } from '@wick/plan/infusion/options';
 import type { SolvedShape } from '@wick/plan/infusion/problem-shapes';
 import type { Ending } from '@wick/plan/infusion/stop';
+import type { Share, SharesRequest } from '@wick/plan/review/shares';
 import type { DropReading, DropRequest } from '@wick/plan/vacuum/drop-test';
 
 /** Everything that is computed off the screen's own thread, as data. */
@@ -44,6 +45,8 @@ export type Task =
   | { readonly kind: 'options'; readonly asked: Asked }
   | { readonly kind: 'endings'; readonly asked: Asked }
   | { readonly kind: 'heat'; readonly request: HeatRequest }
+  /** How much the front's pace hangs on each entry. */
+  | { readonly kind: 'shares'; readonly request: SharesRequest }
   | { readonly kind: 'debrief'; readonly request: DebriefRequest }
   | { readonly kind: 'cut'; readonly job: LaidJob; readonly overlap: number };
 
@@ -59,6 +62,7 @@ export interface Results {
   readonly endings: readonly Ending[];
   /** null where nothing cures. */
   readonly heat: HeatForecast | null;
+  readonly shares: readonly Share[];
   readonly debrief: Debrief;
   /** null while it is not known what is drawn. */
   readonly batches: Suggestion | null;
@@ -77,13 +81,21 @@ const mixing = () => import('@wick/plan/resin/suggest');
 const infusing = () => import('@wick/plan/infusion/asked');
 const curing = () => import('@wick/plan/infusion/heat');
 const debriefing = () => import('@wick/plan/infusion/debrief');
+const sharing = () => import('@wick/plan/review/shares');
 const cutting = () => import('@wick/plan/laminate/cut-sheet');
 
 /** Fetches what the first forecast does without, so that it is there when the server is not. */
 export const fetchRest = () =>
-  Promise.all([ranking(), cutting(), dropTests(), mixing(), infusing(), curing(), debriefing()]).catch(
-    () => undefined,
-  );
+  Promise.all([
+    ranking(),
+    cutting(),
+    dropTests(),
+    mixing(),
+    infusing(),
+    curing(),
+    debriefing(),
+    sharing(),
+  ]).catch(() => undefined);
 
 const run: {
   [K in Task['kind']]: (task: Extract<Task, { kind: K }>, watch: Watch) => Results[K] | Promise<Results[K]>;
@@ -99,6 +111,7 @@ const run: {
   endings: async ({ asked }) => (await infusing()).endingsAsked(asked),
   heat: async ({ request }) => (await curing()).heatForecast(request),
   debrief: async ({ request }) => (await debriefing()).debriefOf(request),
+  shares: async ({ request }) => (await sharing()).sharesOf(request),
   cut: async ({ job, overlap }) => (await cutting()).cutSheetOf(job, overlap),
 };
 

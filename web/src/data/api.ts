@@ -154,6 +154,10 @@ export const api = {
   addEntries: (runId: string, entries: NewEntry[]) =>
     call(routes.addEntries, { id: runId, body: { entries } }),
   listWatches: () => call(routes.listWatches),
+  listBook: (withRehearsals = false) =>
+    call(routes.listBook, withRehearsals ? { query: { rehearsals: 1 } } : {}),
+  listLessons: () => call(routes.listLessons),
+  reportFile: (runId: string, paper: string) => addressOf(routes.getReport, { id: runId, query: { paper } }),
   listInstruments: () => call(routes.listInstruments),
   addInstrument: (body: NewInstrument) => call(routes.addInstrument, { body }),
   renewWord: (id: string) => call(routes.renewWord, { id }),

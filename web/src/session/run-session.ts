@@ -171,10 +171,15 @@ export function createRunSession(jobId: string, parts: RunParts) {
   const isOfRun = ({ runId }: { readonly runId: string }) => runId === chosenId.value;
 
   /** A picture, with the entry that speaks of it. */
-  async function takePhoto(picture: Blob, about: { stepId: string | null; caption: string }): Promise<void> {
+  /** @returns its id; null where there is no run for it */
+  async function takePhoto(
+    picture: Blob,
+    about: { stepId: string | null; caption: string },
+  ): Promise<string | null> {
     const photoId = newId();
-    if ((await say({ kind: 'photo', photoId, ...about })) !== null)
-      outbox.takePhoto({ runId: run.value!.id, photoId, picture });
+    if ((await say({ kind: 'photo', photoId, ...about })) === null) return null;
+    outbox.takePhoto({ runId: run.value!.id, photoId, picture });
+    return photoId;
   }
 
   const stops = [

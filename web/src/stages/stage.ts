@@ -5,6 +5,4 @@ export interface Stage {
   readonly name: string;
   readonly question: string;
   readonly component: Component;
-  /** Set where the stage is not built: what it will answer. */
-  readonly later?: string;
 }

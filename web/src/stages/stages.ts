@@ -1,10 +1,7 @@
 import type { Stage } from './stage.ts';
 import { laterComponent } from '../ui/later.ts';
 
-/** Each is fetched when it is first opened. */
-const LaterStage = laterComponent(() => import('./later/LaterStage.vue'));
-
-/** The stages in the order of work; their place is their key, 1 to 8. */
+/** The stages in the order of work; their place is their key, 1 to 8. Each is fetched when it is first opened. */
 export const stages: readonly Stage[] = [
   {
     id: 'part',
@@ -51,9 +48,7 @@ export const stages: readonly Stage[] = [
   {
     id: 'review',
     name: 'Review',
-    question: 'What came out, and what changes next time?',
-    component: LaterStage,
-    later:
-      'Weights, thickness and front times against the plan. For now export the job file and keep it with the part.',
+    question: 'What did we get, and what do we change?',
+    component: laterComponent(() => import('./review/ReviewStage.vue')),
   },
 ];

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { outcomeNames } from '@wick/plan/review/names';
+import { isOf } from '@wick/plan/run/state';
 import { hasFront } from '@wick/plan/processes/processes';
 import { assumptionsOf } from '@wick/plan/settle';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
@@ -8,6 +10,7 @@ import { useShopStore } from '../../data/shop-store.ts';
 import { stages } from '../../stages/stages.ts';
 import Fuse from './Fuse.vue';
 import JobHeader from './JobHeader.vue';
+import OpenLessons from './OpenLessons.vue';
 import { useShortcuts } from './shortcuts.ts';
 import { laterComponent } from '../../ui/later.ts';
 
@@ -42,8 +45,8 @@ watch(minute, (time) => {
 });
 onBeforeUnmount(() => clearTimeout(settling));
 const signs = computed(() =>
-  stages.map(({ id, later }) => {
-    if (later) return { state: 'later', text: 'not yet' };
+  stages.map(({ id }) => {
+    if (id === 'review') return signOfReview();
     if (id === 'stack') return signOfStack();
     if (id === 'vacuum') return signOfVacuum();
     if (id === 'run') return signOfRun();
@@ -63,6 +66,13 @@ function signOfStack() {
 }
 const signOfBatches = () =>
   draw.faults.some(({ kind }) => kind === 'dry') ? 'runs dry' : `${draw.faults.length} wrong`;
+/** Of the part that is looked at: what became of it, once that stands in the book. */
+function signOfReview() {
+  const booked = run.state.entries.filter(isOf('booked')).at(-1);
+  if (booked) return { state: 'done', text: outcomeNames[booked.body.figures.outcome] };
+  const isOver = run.state.entries.some(({ body }) => body.kind === 'allWet' || body.kind === 'finding');
+  return isOver ? { state: 'open', text: 'not yet' } : { state: 'later', text: '' };
+}
 /** By the last drop test of this part that was written down. */
 function signOfVacuum() {
   const judged = run.state.shutTimes.at(-1)?.judged;
@@ -98,6 +108,7 @@ useShortcuts({ go, undo: job.undo, redo: job.redo, help: () => (showKeys.value =
         <span class="sign">{{ signs[index]!.text }}</span>
       </button>
     </nav>
+    <OpenLessons />
     <main>
       <component :is="stage.component" :key="stage.id" :stage="stage" :minute="minute" />
     </main>

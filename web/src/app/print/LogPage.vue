@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRun, useSession } from '../../compute/use-desk.ts';
-import { useLog } from '../../stages/run/use-log.ts';
+import { useLog } from '../../stages/common/use-log.ts';
 import ListBar from './ListBar.vue';
 import { usePaper } from './use-paper.ts';
 

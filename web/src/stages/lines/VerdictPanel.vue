@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { allMeasuredHere } from '@wick/plan/review/learned-values';
 import { vacuumCautions } from '@wick/plan/vacuum/cautions';
 import { useForecast, useSession, useUnentered } from '../../compute/use-desk.ts';
 import { assumptionsOf } from '@wick/plan/settle';
@@ -58,6 +59,8 @@ const effectOf = (item: (typeof unentered.items)[number]) => {
   const effect = unentered.effects.get(item.id);
   return effect ? unenteredWords(item, effect) : `could be ${item.range}`;
 };
+/** What the workshop has measured itself of what is laid and mixed. */
+const measured = computed(() => allMeasuredHere(job.laid.materials));
 const assumptions = computed(() => assumptionsOf(job.laid, shop.shop));
 const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${shop.show(p.y, 'length')}`;
 </script>
@@ -130,6 +133,7 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
         <span class="assumed number">{{ shop.show(item.value, item.quantity) }}</span>
         <span class="quiet"> ({{ item.reason }})</span>
       </li>
+      <li v-for="words in measured" :key="words" data-testid="measured-here">{{ words }}</li>
       <li v-for="item in unentered.items" :key="item.id">
         {{ item.label }} <span class="assumed number">{{ item.taken }}</span>
         <span class="quiet"> (no entry says, from memory): {{ effectOf(item) }}</span>

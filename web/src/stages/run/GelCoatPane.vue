@@ -8,7 +8,7 @@ import { useCard, useRun } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
-import PlanFigure from './PlanFigure.vue';
+import PlanFigure from '../common/PlanFigure.vue';
 import TouchButtons from './TouchButtons.vue';
 import { useWork } from './use-work.ts';
 

@@ -9,7 +9,7 @@ import LivePlan from './LivePlan.vue';
 import NextAction from './NextAction.vue';
 import RehearsalPanel from './RehearsalPanel.vue';
 import StopPanel from './StopPanel.vue';
-import { useLog } from './use-log.ts';
+import { useLog } from '../common/use-log.ts';
 import { useWork } from './use-work.ts';
 
 /** The fill as it runs: what is next, the front on the plan, one tap for everything that happens. */

@@ -11,7 +11,7 @@ import { useCard } from '../../compute/use-desk.ts';
 import HoldPanel from '../common/HoldPanel.vue';
 import CornerTicks from './CornerTicks.vue';
 import PictureButton from './PictureButton.vue';
-import PlanFigure from './PlanFigure.vue';
+import PlanFigure from '../common/PlanFigure.vue';
 import { dayClock } from '../../ui/day-clock.ts';
 import { useWork } from './use-work.ts';
 

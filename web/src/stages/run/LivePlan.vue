@@ -8,7 +8,7 @@ import FrontBands from '../../board/FrontBands.vue';
 import { bandsOf } from '../../board/bands.ts';
 import { pathOf, pathOfRings } from '../../board/viewport.ts';
 import { useLive } from './live.ts';
-import PlanFigure from './PlanFigure.vue';
+import PlanFigure from '../common/PlanFigure.vue';
 
 /** The plan with the front as forecast now: a tap says that the front is there. */
 const live = useLive();

@@ -7,9 +7,9 @@ import { useRun, useSession } from '../../compute/use-desk.ts';
 import { isWaiting } from '../../session/run-session.ts';
 import { dayClockFine } from '../../ui/day-clock.ts';
 import { saveFile } from '../../ui/save-file.ts';
-import LogPicture from './LogPicture.vue';
+import LogPicture from '../common/LogPicture.vue';
 import PictureButton from './PictureButton.vue';
-import { useLog } from './use-log.ts';
+import { useLog } from '../common/use-log.ts';
 
 /** All that was said in the run, the newest first; a mistake is struck out and stays. */
 const run = useRun();

@@ -4,7 +4,7 @@ import { Button } from 'ant-design-vue';
 import { computed, shallowRef } from 'vue';
 import { useRun, useScheduler } from '../../compute/use-desk.ts';
 import { useLive } from './live.ts';
-import { useQuestion } from './use-question.ts';
+import { useQuestion } from '../common/use-question.ts';
 
 /** The trainer: something is drawn before the feed opens, and said only afterwards, with what was missed. */
 const run = useRun();

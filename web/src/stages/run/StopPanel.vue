@@ -10,8 +10,8 @@ import FieldBands from '../../board/FieldBands.vue';
 import FieldScale from '../../board/FieldScale.vue';
 import { fieldBands, fieldViews } from '../../board/fields.ts';
 import { useLive } from './live.ts';
-import PlanFigure from './PlanFigure.vue';
-import { useQuestion } from './use-question.ts';
+import PlanFigure from '../common/PlanFigure.vue';
+import { useQuestion } from '../common/use-question.ts';
 
 /** When to shut, by either school, and what the laminate comes to until gel. */
 const run = useRun();

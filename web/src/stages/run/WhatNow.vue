@@ -5,7 +5,7 @@ import { Button } from 'ant-design-vue';
 import { computed, shallowRef } from 'vue';
 import { useRun, useScheduler } from '../../compute/use-desk.ts';
 import { useLive } from './live.ts';
-import { useQuestion } from './use-question.ts';
+import { useQuestion } from '../common/use-question.ts';
 
 /** Every way on, simulated from how the front stands now: when it would be full, what is left, until when it has to be decided. */
 const run = useRun();
