@@ -54,6 +54,8 @@ svg {
   width: 100%;
   max-height: 31vh;
   display: block;
+  /* A long table under it does not press it flat. */
+  flex: none;
 }
 .tappable {
   cursor: crosshair;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import NewerValues from '../common/NewerValues.vue';
 import { allMeasuredHere } from '@wick/plan/review/learned-values';
 import { vacuumCautions } from '@wick/plan/vacuum/cautions';
 import { useForecast, useSession, useUnentered } from '../../compute/use-desk.ts';
@@ -120,6 +121,7 @@ const place = (p: { x: number; y: number }) => `${shop.show(p.x, 'length')}, ${s
       </template>
     </template>
     <p v-else class="waiting">{{ forecast.message ?? 'Working out where the front goes …' }}</p>
+    <NewerValues :kinds="['fabric', 'flowMesh', 'core', 'peelPly', 'resin']" />
     <h3>Rests on</h3>
     <ul>
       <li v-if="lagWords">{{ lagWords }}</li>

@@ -148,9 +148,7 @@ const when = (at: string) => new Date(at).toLocaleString('sv-SE').slice(0, 16);
       <Button @click="csv">CSV of all that was said</Button>
       <Button @click="json">JSON of all of it</Button>
     </div>
-    <p v-if="run.waitingCount > 0" class="ember">
-      {{ run.waitingCount }} entries of this device are not sent yet: the PDF does not have them.
-    </p>
+    <p v-if="run.waitingCount > 0" class="ember">What this device has not sent yet is not in the PDF.</p>
   </template>
 </template>
 
