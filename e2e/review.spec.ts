@@ -146,8 +146,13 @@ test('the demo part reviewed: findings, weight, cause, book; a lesson into a cop
     'Net mesh open: permeability measured here, 13 runs',
   );
   await expect(likely).not.toHaveText(was!, { timeout: 60_000 });
-  await page.getByRole('button', { name: /^5 Resin/ }).click();
-  await expect(page.getByText('20 %').first()).toBeVisible();
+  const copy = (await (await page.request.get(`${home}/api/jobs/${idOf(page)}`)).json()) as {
+    document: { name: string; resin: { reserve: unknown } };
+  };
+  expect(copy.document).toMatchObject({
+    name: `${NAME}, learned`,
+    resin: { reserve: { kind: 'share', share: 0.2 } },
+  });
   // What is words alone stays open, and stands over alike jobs.
   await expect(page.getByTestId('open-lessons')).toContainText('1 open lesson of alike parts');
   await page.getByTestId('open-lessons').locator('summary').click();

@@ -40,7 +40,11 @@ export function rehearse(file: string, options: RehearseOptions, { out }: Output
     for (let n = 0; n < runs; n++) {
       const one = run(job, shop, { seed: seed + n, policy: policy as Policy, shapes, fineness });
       list.push(one);
-      out(options.json ? JSON.stringify({ ...one, log: undefined, readings: undefined, end: undefined }) : lineOf(one));
+      out(
+        options.json
+          ? JSON.stringify({ ...one, log: undefined, readings: undefined, end: undefined })
+          : lineOf(one),
+      );
     }
     if (runs > 1 && !options.json) out(totalOf(list));
     return 0;

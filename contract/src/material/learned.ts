@@ -5,7 +5,7 @@ export const learnedSides = ['permeability', 'viscosity', 'gelTime', 'compaction
 export type LearnedSide = (typeof learnedSides)[number];
 
 /** Runs that a value may rest on. */
-export const MOST_RUNS_BEHIND = 500;
+const MOST_RUNS_BEHIND = 500;
 
 const learnedSchema = z.strictObject({
   /** By which the entry's own values have been multiplied: divided by it they are as they were. */
@@ -15,7 +15,6 @@ const learnedSchema = z.strictObject({
   /** Runs it rests on. */
   runIds: z.array(z.string().min(1).max(40)).min(1).max(MOST_RUNS_BEHIND),
 });
-export type LearnedValue = z.infer<typeof learnedSchema>;
 
 /** What was learned of an entry, by what of it. */
 export const learned = z.partialRecord(z.enum(learnedSides), learnedSchema).optional();

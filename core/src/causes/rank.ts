@@ -81,7 +81,7 @@ export function rankCauses(causes: readonly Cause[], seen: readonly Observation[
 }
 
 /** Held between 0.02 and 0.98; null where nothing is said of the cause. */
-export function likelihoodOf(likelihoods: ReadonlyMap<string, number>, causeId: string): number | null {
+function likelihoodOf(likelihoods: ReadonlyMap<string, number>, causeId: string): number | null {
   const likelihood = likelihoods.get(causeId);
   return likelihood === undefined ? null : Math.min(1 - LEAST, Math.max(LEAST, likelihood));
 }

@@ -3,7 +3,7 @@ import { solveSymmetric } from '../reforecast/small-algebra.ts';
 /** Standard deviation of ln of what differs from run to run of the same plan, before a shop has its own. From memory. */
 export const RUN_SCATTER = 0.15;
 /** Runs from which a shop's own scatter is estimated; until then, and as so many more runs, the usual one counts. */
-export const ENOUGH_RUNS = 4;
+const ENOUGH_RUNS = 4;
 /** No two runs are ever closer than this share of what is usual. From memory. */
 const LEAST_SHARE = 1 / 3;
 const ROUNDS = 8;

@@ -119,7 +119,7 @@ export const knownChanges: readonly KnownChange[] = [
   },
 ];
 
-export const changeOf = (id: string | null): KnownChange | null =>
+const changeOf = (id: string | null): KnownChange | null =>
   knownChanges.find((change) => change.id === id) ?? null;
 
 /** A lesson with what has become of it. */

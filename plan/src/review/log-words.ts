@@ -1,4 +1,4 @@
-import type { WordsOf } from '../run/log-words.ts';
+import type { WordsOf } from '../run/log-writing.ts';
 import { findingNames, learnedNames, outcomeNames, patternNames, sideNames, targetNames } from './names.ts';
 
 const tail = (text: string) => (text === '' ? '' : `: ${text}`);

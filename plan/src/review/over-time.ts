@@ -39,7 +39,7 @@ const overPlan = ({
   measured: number | null;
 }): number | null => (planned === null || measured === null || planned === 0 ? null : measured / planned);
 
-export const findingCount = ({ figures }: Pick<BookLine, 'figures'>): number =>
+const findingCount = ({ figures }: Pick<BookLine, 'figures'>): number =>
   Object.values(figures.findings).reduce((sum, count) => sum + count, 0);
 
 /** null where it was not measured. */

@@ -36,7 +36,7 @@ export const oneShops = (job: LaidJob): LaidJob => ({
 export type MadeCause = Exclude<CauseId, 'shutIn'>;
 
 /** What is made to happen, by the seed: how much of it, where and when. @param endShare of the time to gel, at which the plan is full */
-export function faultsOf(
+function faultsOf(
   cause: MadeCause,
   job: LaidJob,
   endShare: number,

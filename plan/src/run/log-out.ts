@@ -1,6 +1,7 @@
 import type { Entry, Run } from '@wick/contract/run/run';
 import { writeCsv, type Cell } from '../files/csv.ts';
-import { logWords, type LogWriting } from './log-words.ts';
+import { logWords } from './log-words.ts';
+import type { LogWriting } from './log-writing.ts';
 
 /** Every entry of a run as a table, in the order in which they came in; one that was struck out says so. */
 export function logRows(entries: readonly Entry[], writing: LogWriting): Cell[][] {

@@ -1,21 +1,9 @@
 import type { Entry, EntryBody } from '@wick/contract/run/run';
-import type { QuantityName } from '@wick/core/units/quantities';
 import { dueWords } from '../card/timers.ts';
 import { touchLabel } from '../card/surface.ts';
 import { bubbleWords, faultNames, schoolWords, warmingWords } from '../infusion/names.ts';
+import type { LogWriting, WordsOf } from './log-writing.ts';
 import { reviewWords } from '../review/log-words.ts';
-
-export interface LogWriting {
-  readonly show: (value: number | null, quantity: QuantityName) => string;
-  readonly instrumentName: (id: string) => string;
-  readonly lineName: (id: string) => string;
-  /** Of every entry by its id: some are about others. */
-  readonly find: (id: string) => Entry | undefined;
-}
-
-export type WordsOf<Kinds extends EntryBody['kind']> = {
-  [K in Kinds]: (body: Extract<EntryBody, { kind: K }>, writing: LogWriting) => string;
-};
 
 const shown = { found: 'leak found', sealed: 'sealed', sound: 'sound' } as const;
 const verdicts = { passes: 'passes', leaks: 'leaks', cannotTell: 'cannot tell yet' } as const;

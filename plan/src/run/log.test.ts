@@ -4,7 +4,8 @@ import { formatQuantity } from '@wick/core/units/format';
 import { quantityOf } from '@wick/core/units/quantities';
 import Papa from 'papaparse';
 import { logCsv, logJson, logRows } from './log-out.ts';
-import { isQuiet, logWords, type LogWriting } from './log-words.ts';
+import { isQuiet, logWords } from './log-words.ts';
+import type { LogWriting } from './log-writing.ts';
 
 const said = (body: EntryBody, n = 1): Entry => ({
   ...{ id: `e${n}`, runId: 'r', by: 'Ada', device: 'tablet', order: n, body },

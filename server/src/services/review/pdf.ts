@@ -5,22 +5,21 @@ import pdfmake from 'pdfmake';
 import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 const require = createRequire(import.meta.url);
-const barlow = (weight: number) =>
-  require.resolve(
-    `@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-${weight}-normal.woff`,
-  );
-const atkinson = (weight: number, style: 'normal' | 'italic' = 'normal') =>
-  require.resolve(
-    `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-${style}.woff`,
-  );
+const barlow =
+  require.resolve('@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-400-normal.woff');
+const barlowBold =
+  require.resolve('@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-600-normal.woff');
 const fonts = {
   Atkinson: {
-    normal: atkinson(400),
-    bold: atkinson(700),
-    italics: atkinson(400, 'italic'),
-    bolditalics: atkinson(700, 'italic'),
+    normal:
+      require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff'),
+    bold: require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff'),
+    italics:
+      require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-italic.woff'),
+    bolditalics:
+      require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-italic.woff'),
   },
-  Barlow: { normal: barlow(400), bold: barlow(600), italics: barlow(400), bolditalics: barlow(600) },
+  Barlow: { normal: barlow, bold: barlowBold, italics: barlow, bolditalics: barlowBold },
 };
 
 export type ReportPaper = 'A4' | 'LETTER';

@@ -1,4 +1,5 @@
-import { isQuiet, logWords, type LogWriting } from '@wick/plan/run/log-words';
+import { isQuiet, logWords } from '@wick/plan/run/log-words';
+import type { LogWriting } from '@wick/plan/run/log-writing';
 import { computed } from 'vue';
 import { useCard, useRun } from '../../compute/use-desk.ts';
 import { useInstruments } from '../../data/instruments.ts';

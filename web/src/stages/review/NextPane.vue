@@ -89,7 +89,7 @@ const takeAll = () =>
     });
     const copy = await api.addJob({ copyOf: job.id });
     const document = jobSchema.parse(edits.reduce((own, { edit }) => edit(own), copy.document));
-    await api.writeJob(copy.id, copy.revision, { ...document, name: nameOf(document.name) });
+    await api.writeJob(copy.id, copy.revision, { ...document, name: nameOf(job.document.name) });
     for (const lesson of open.value) {
       const isDone = await takeElsewhere(lesson);
       if (isDone || edits.some((one) => one.lesson.id === lesson.id)) await settle(lesson, 'taken', copy.id);

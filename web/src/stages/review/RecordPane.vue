@@ -8,7 +8,6 @@ import { Button, Input, InputNumber } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useCard, useRun, useSession } from '../../compute/use-desk.ts';
 import { api } from '../../data/api.ts';
-import { useBookStore } from '../../data/book-store.ts';
 import Choice from '../../ui/Choice.vue';
 import { saveFile } from '../../ui/save-file.ts';
 import { useLog } from '../common/use-log.ts';
@@ -19,7 +18,6 @@ const run = useRun();
 const job = useSession();
 const work = useCard();
 const review = useReview();
-const book = useBookStore();
 const { writing } = useLog();
 const outcome = ref<PartOutcome>('good');
 const cost = ref<number | undefined>(undefined);
@@ -68,8 +66,6 @@ async function keep() {
     }),
   );
   isKeeping.value = false;
-  // The server tells it to the book once it has it.
-  setTimeout(() => void book.load(), 500);
 }
 async function sign() {
   if (as.value.trim() === '' || run.by.trim() === '') return;
