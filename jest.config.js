@@ -12,6 +12,7 @@ export default {
   modulePathIgnorePatterns: ['/dist/', '/types/'],
   transform: { '^.+\\.ts$': '<rootDir>/scripts/jest-transform.mjs' },
   extensionsToTreatAsEsm: ['.ts'],
+  testSequencer: '<rootDir>/scripts/jest-sequencer.mjs',
   testTimeout: 60000,
   // One less than there are cores is the usual; of two that is half.
   maxWorkers: '100%',

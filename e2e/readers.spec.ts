@@ -28,6 +28,7 @@ test('every screen and printed page can be read by eye, keys and screen reader',
     ['/shop', 'Oxbow'],
     ['/library', 'Biax glass 600'],
     ['/moulds', 'Moulds'],
+    ['/book', 'Does the workshop hold its course?'],
   ] as const) {
     await page.goto(home + path);
     await expect(page.getByText(sign).first()).toBeVisible();
@@ -65,6 +66,14 @@ test('every screen and printed page can be read by eye, keys and screen reader',
     await page.goto(`${job}/${stage}`);
     await expect(page.getByText('Try-out').first()).toBeVisible();
     await look(stage);
+  }
+  await page.goto(home);
+  await page.getByRole('link', { name: 'Footbridge kerb plate', exact: true }).click();
+  const reviewed = page.url().replace(/\/lines.*/, '');
+  for (const pane of ['found', 'measured', 'learned', 'next', 'record', 'table']) {
+    await page.goto(`${reviewed}/review?pane=${pane}`);
+    await expect(page.getByTestId('causes')).toContainText('The bag leaked');
+    await look(`review, ${pane}`);
   }
   expect(faults).toEqual([]);
 });
