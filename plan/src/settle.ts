@@ -4,7 +4,8 @@ import type { QuantityName } from '@wick/core/units/quantities';
 import { usualDoubt } from '@wick/core/verdict/verdict';
 import { materialOf } from './job/material-of.ts';
 import type { LaidJob } from './job/laid.ts';
-import { carried, flowDoubt } from './laminate/doubt.ts';
+import { carried, USUAL_THICKNESS } from './job/entry-doubt.ts';
+import { flowDoubt } from './laminate/doubt.ts';
 import { hasFront, processOf, type Process } from './processes/processes.ts';
 import { ambientOf } from './shop/ambient.ts';
 
@@ -44,7 +45,7 @@ const ofProcess = (key: keyof Process['usual'], reason: string) => (job: Settlin
   reason,
 });
 
-/** Reach of a doubt that nobody has entered: wider where the resin is known at one temperature only. */
+/** Reach of a doubt that nobody has entered for the job. */
 const doubtRule = (
   key: keyof Job['doubt'],
   label: string,
@@ -59,18 +60,10 @@ const doubtRule = (
   isListed: false,
 });
 
-const ONE_POINT = 1.3;
-/** x/÷ of a pressed laminate; common practice, no source. */
-const USUAL_THICKNESS = 1.05;
-const isKnownAtOnePoint = (job: Settling, points: 'viscosityPoints' | 'gelPoints') => {
-  const resin = materialOf(job, job.resin.materialId, 'resin');
-  return resin !== null && !resin.kinetics && resin[points].length < 2;
-};
-
 /** What the resin's entry carries for one of its sides, else what is usual. */
-function ofResin(job: Settling, side: 'viscosity' | 'gelTime', usual: number): number {
+function ofResin(job: Settling, side: 'viscosity' | 'gelTime'): number {
   const resin = materialOf(job, job.resin.materialId, 'resin');
-  return resin ? carried(resin, side, usual) : usual;
+  return resin ? carried(resin, side) : usualDoubt[side];
 }
 
 /** Widest that was measured here of how the fabrics press; else what is usual. */
@@ -165,18 +158,8 @@ const jobRules = {
   },
   /** Of the whole laminate; as its materials' entries carry it. */
   'doubt.permeability': doubtRule('permeability', 'Permeability', 'factor', flowDoubt),
-  'doubt.viscosity': doubtRule('viscosity', 'Viscosity', 'factor', (job) =>
-    ofResin(job, 'viscosity', isKnownAtOnePoint(job, 'viscosityPoints') ? ONE_POINT : usualDoubt.viscosity),
-  ),
-  'doubt.gelTime': doubtRule('gelTime', 'Gel time', 'factor', (job) =>
-    ofResin(
-      job,
-      'gelTime',
-      isKnownAtOnePoint(job, 'gelPoints') && !materialOf(job, job.resin.materialId, 'resin')?.gelTable
-        ? ONE_POINT
-        : usualDoubt.gelTime,
-    ),
-  ),
+  'doubt.viscosity': doubtRule('viscosity', 'Viscosity', 'factor', (job) => ofResin(job, 'viscosity')),
+  'doubt.gelTime': doubtRule('gelTime', 'Gel time', 'factor', (job) => ofResin(job, 'gelTime')),
   'doubt.temperature': doubtRule(
     'temperature',
     'Temperature',

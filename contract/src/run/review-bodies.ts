@@ -47,6 +47,11 @@ export type PartOutcome = (typeof outcomes)[number];
 export const lessonTargets = ['plan', 'stack', 'steps', 'mould', 'library'] as const;
 export type LessonTarget = (typeof lessonTargets)[number];
 
+/** Of a figure that is compared; figures and causes that are kept of a part. */
+const rowId = z.string().max(160);
+export const MOST_ROWS = 300;
+export const MOST_CAUSES = 3;
+
 /** Planned and measured; null where nobody knows. */
 const pair = z.strictObject({ planned: number.nullable(), measured: number.nullable() });
 
@@ -84,8 +89,8 @@ export const bookFiguresSchema = z.strictObject({
   cost: number.gte(0).lt(1e9).nullable(),
   /** s since first contact */
   fill: pair,
-  /** That the forecast gave as early and late, s. */
-  fillRange: z.strictObject({ early: number, late: number }).nullable(),
+  /** That the forecast gave as early and late, s; null for not before gel. */
+  fillRange: z.strictObject({ early: number.nullable(), late: number.nullable() }).nullable(),
   fraction: pair,
   /** kg */
   weight: pair,
@@ -98,14 +103,14 @@ export const bookFiguresSchema = z.strictObject({
   /** What was observed or answered, by the question that tells causes apart. */
   answers: z.record(id, id),
   /** Which measured figures lie outside the doubt of their plan. */
-  outside: z.array(z.string().max(60)).max(40),
+  outside: z.array(rowId).max(MOST_ROWS),
 });
 export type BookFigures = z.infer<typeof bookFiguresSchema>;
 
 const measure = number.nullable();
 /** A figure as planned, with what one in ten lie below and above, and as measured; null where there is no end. */
 const comparedSchema = z.strictObject({
-  id: z.string().max(80),
+  id: rowId,
   group: z.enum(['part', 'fill', 'resin', 'vacuum', 'cure']),
   name: z.string().max(120),
   quantity: z.enum(quantityNames),
@@ -210,8 +215,8 @@ export const reviewBodies = [
     kind: z.literal('booked'),
     figures: bookFiguresSchema,
     evidence: bookEvidenceSchema,
-    rows: z.array(comparedSchema).max(300),
-    causes: z.array(rankedSchema).max(3),
+    rows: z.array(comparedSchema).max(MOST_ROWS),
+    causes: z.array(rankedSchema).max(MOST_CAUSES),
   }),
   z.strictObject({
     kind: z.literal('signed'),

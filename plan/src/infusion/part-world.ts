@@ -43,7 +43,7 @@ export interface PartTruth {
 /** Nodes of the part; its layers come on top. */
 const NODES = 500;
 /** A pot with less than this of its heel lets air into the hose. */
-const AIR = 0.3;
+export const AIR = 0.3;
 
 /**
  * The part of a rehearsal on its mould, as the job's own physics has it with what was drawn: driven by what is said in the log and by the

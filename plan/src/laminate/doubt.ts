@@ -1,43 +1,15 @@
-import type { LearnedSide } from '@wick/contract/material/learned';
 import type { Material } from '@wick/contract/materials';
 import { permeabilityAt } from '@wick/core/laminate/permeability';
 import type { LaidJob } from '../job/laid.ts';
 import { conducts, isLeftOff } from '../stack/laid-on.ts';
+import { carried, isThrough, OTHERS_DATA, stated } from '../job/entry-doubt.ts';
 import { materialOf } from '../job/material-of.ts';
 
-/** x/÷ of a permeability that its entry says nothing about: somebody else's data; from memory. */
-export const OTHERS_DATA = 2;
-/** The same through the thickness, where next to nobody measures. */
+/** x/÷ through the thickness, where next to nobody measures; from memory. */
 const THROUGH = 2.5;
 
-const isThrough = (path: string) => path.endsWith('.through');
-
-/** x/÷ of what an entry states for a value or for any part of it; else what is usual. */
-function stated({ about = {} }: Material, isOf: (path: string) => boolean, usual: number): number {
-  const doubts = Object.entries(about).flatMap(([path, { doubt }]) => (isOf(path) ? (doubt ?? []) : []));
-  return doubts.length > 0 ? 1 + Math.max(...doubts) : usual;
-}
-
-/** What an entry states of each side that a workshop can learn. */
-const paths: Readonly<Record<LearnedSide, (path: string) => boolean>> = {
-  permeability: (path) => path.startsWith('permeability') && !isThrough(path),
-  viscosity: (path) => path.startsWith('viscosity'),
-  gelTime: (path) => path.startsWith('gel'),
-  compaction: (path) => path.startsWith('compaction'),
-};
-
-/** x/÷ of a side before the workshop learned of it. @param usual where the entry states none */
-export const doubtBefore = (material: Material, side: LearnedSide, usual: number): number =>
-  stated(material, paths[side], usual);
-
-/** x/÷ of a side: as it was measured here, else as the entry states it, else what is usual. */
-export function carried(material: Material, side: LearnedSide, usual: number): number {
-  const here = material.learned?.[side];
-  return here ? 1 + here.doubt : doubtBefore(material, side, usual);
-}
-
 /** x/÷ of how a material lets resin run in its plane. */
-export const inPlaneDoubt = (material: Material): number => carried(material, 'permeability', OTHERS_DATA);
+export const inPlaneDoubt = (material: Material): number => carried(material, 'permeability');
 
 /** x/÷ of how it lets resin run through its thickness. */
 export const throughDoubt = (material: Material): number => stated(material, isThrough, THROUGH);

@@ -14,7 +14,8 @@ import { baseOf, sidesOf } from './learned-values.ts';
 import { offersOf } from './learning.ts';
 import { comparedOf } from './measured.ts';
 import { allParts, bookCsv, filtered, measures, seriesOf, sumsOf, valueOf } from './over-time.ts';
-import { reportOf, plannedWords } from './report.ts';
+import { plannedWords } from './compared.ts';
+import { reportOf } from './report.ts';
 
 const plan = () => plateShapes()[0]!;
 const wet = () => minuteAt(plan(), plan().lastPlace);

@@ -1,10 +1,12 @@
 import type { Mould } from '@wick/contract/mould';
-import type {
-  BookFigures,
-  ComparedRow,
-  Evidence,
-  FindingKind,
-  PartOutcome,
+import {
+  MOST_CAUSES,
+  MOST_ROWS,
+  type BookFigures,
+  type ComparedRow,
+  type Evidence,
+  type FindingKind,
+  type PartOutcome,
 } from '@wick/contract/run/review-bodies';
 import type { EntryBody } from '@wick/contract/run/run';
 import type { LaidJob } from '../job/laid.ts';
@@ -13,7 +15,7 @@ import type { Answers } from './causes/observe.ts';
 import type { LikelyCause } from './causes/rank-run.ts';
 import type { FillReview } from './fill-review.ts';
 import { findingsOf } from './findings.ts';
-import type { Compared } from './measured.ts';
+import type { Compared } from './compared.ts';
 
 export interface BookRequest {
   readonly job: LaidJob;
@@ -32,7 +34,6 @@ export interface BookRequest {
 const finite = (value: number | null | undefined) =>
   value === null || value === undefined || !Number.isFinite(value) ? null : value;
 
-const MOST_ROWS = 300;
 const rowOf = ({ doubt: _doubt, planned, ...row }: Compared): ComparedRow => ({
   ...row,
   planned: planned && {
@@ -45,6 +46,7 @@ const rowOf = ({ doubt: _doubt, planned, ...row }: Compared): ComparedRow => ({
 /** What the shop's book keeps of a part: its last word counts. Infinity, which a file cannot hold, is kept as not known. */
 export function bookedOf(request: BookRequest): Extract<EntryBody, { kind: 'booked' }> {
   const { job, mould, state, fill, compared, answers, causes, evidence, outcome, cost } = request;
+  const kept = compared.slice(0, MOST_ROWS);
   const pairOf = (id: string): BookFigures['fill'] => {
     const row = compared.findLast((one) => one.id.startsWith(id));
     return { planned: finite(row?.planned?.middle), measured: finite(row?.measured) };
@@ -62,24 +64,19 @@ export function bookedOf(request: BookRequest): Extract<EntryBody, { kind: 'book
     mouldName: mould?.name ?? '',
     materials: job.materials.filter(({ id }) => used.has(id)).map(({ id, name }) => ({ id, name })),
     fill: { planned: finite(fill?.planned.last.middle), measured: finite(fill?.wetAt) },
-    fillRange: fill
-      ? { early: finite(fill.planned.last.early) ?? 0, late: finite(fill.planned.last.late) ?? 1e9 }
-      : null,
+    fillRange: fill ? { early: finite(fill.planned.last.early), late: finite(fill.planned.last.late) } : null,
     fraction: pairOf('fraction'),
     weight: pairOf('weight'),
     leak: pairOf('leak'),
     gel: pairOf('gel'),
     findings: counts,
     causeId: state.entries.filter(isOf('causeNamed')).at(-1)?.body.causeId ?? null,
-    outside: compared
-      .filter(({ isInside }) => isInside === false)
-      .map(({ id }) => id.slice(0, 60))
-      .slice(0, 40),
+    outside: kept.filter(({ isInside }) => isInside === false).map(({ id }) => id),
   };
   return {
     ...{ kind: 'booked', figures, evidence: [...evidence] },
-    rows: compared.slice(0, MOST_ROWS).map(rowOf),
-    causes: causes.slice(0, 3).map(({ id, name, belief, for: speaksFor, against }) => ({
+    rows: kept.map(rowOf),
+    causes: causes.slice(0, MOST_CAUSES).map(({ id, name, belief, for: speaksFor, against }) => ({
       ...{ id, name, belief: Number(belief.toFixed(4)), for: [...speaksFor], against: [...against] },
     })),
   };

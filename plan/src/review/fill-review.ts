@@ -47,6 +47,23 @@ export interface FillReview {
   readonly factor: { readonly mean: number; readonly deviation: number } | null;
 }
 
+/** Around a fill that is looked at, ms: what was read before it was opened, and until it has settled. */
+const BEFORE = 900_000;
+const AFTER = 3_600_000;
+
+/** When it ended as far as anybody said, ms since 1970. */
+const lastWord = ({ allWetAt, seen, turned }: Infusion): number =>
+  Math.max(
+    ...[...(allWetAt === null ? [] : [allWetAt]), ...seen.map(({ at }) => at), ...turned.map(({ at }) => at)],
+  );
+
+/** The time in which a bag's gauge tells of this fill, ms since 1970: it hangs on other parts before and after. null where nothing was opened. */
+export function fillSpanOf(infusion: Infusion): { readonly from: number; readonly to: number } | null {
+  return infusion.openedAt === null
+    ? null
+    : { from: infusion.openedAt - BEFORE, to: lastWord(infusion) + AFTER };
+}
+
 /** So wide a doubt beforehand leaves the word to the marks. */
 const OPEN_MIND = Math.log(5) / NINE_IN_TEN;
 
@@ -59,8 +76,7 @@ export function fillReviewOf({ job, shop, state, readings, shapes }: FillReviewR
   const plan = liveClockOf(job, shop, infusion, { entries: [] }, []);
   if (!clock || !plan) return null;
   const since = (at: number) => (at - contactAt) / 1000;
-  const said = [allWetAt ?? 0, ...infusion.seen.map(({ at }) => at), ...infusion.turned.map(({ at }) => at)];
-  const endedAt = since(Math.max(...said));
+  const endedAt = since(lastWord(infusion));
   const gelDoubt = doubtOf(job).gelTime;
   const answer = reforecast({ shapes, infusion, clock, prior: priorOf(job, clock), gelDoubt, now: endedAt });
   const open = reforecast({ shapes, infusion, clock, prior: OPEN_MIND, gelDoubt, now: endedAt });

@@ -2,20 +2,7 @@ import type { LearnedSide } from '@wick/contract/material/learned';
 import type { Material } from '@wick/contract/materials';
 import { hashOf } from '../forecast/key.ts';
 import { AS_STATED, scaledMaterial } from '../forecast/draw.ts';
-import { doubtBefore, OTHERS_DATA } from '../laminate/doubt.ts';
 import { learnedNames } from './names.ts';
-
-/** x/÷ of what an entry says nothing about; common practice, no source. */
-const usualDoubts: Readonly<Record<LearnedSide, number>> = {
-  permeability: OTHERS_DATA,
-  viscosity: 1.15,
-  gelTime: 1.15,
-  compaction: 1.05,
-};
-
-/** x/÷ before the workshop learned of it. */
-export const doubtUnlearned = (material: Material, side: LearnedSide): number =>
-  doubtBefore(material, side, usualDoubts[side]);
 
 /** Which sides of an entry can be learned. */
 export const sidesOf = ({ kind }: Pick<Material, 'kind'>): readonly LearnedSide[] =>

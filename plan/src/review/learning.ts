@@ -3,7 +3,8 @@ import type { Material } from '@wick/contract/materials';
 import type { Evidence } from '@wick/contract/run/review-bodies';
 import { learnFactors, RUN_SCATTER, type RunTold, type Unlearned } from '@wick/core/learning/factors';
 import { NINE_IN_TEN } from '@wick/core/verdict/verdict';
-import { baseOf, doubtUnlearned, factorIn, sidesOf, type LearnedOffer } from './learned-values.ts';
+import { doubtBefore } from '../job/entry-doubt.ts';
+import { baseOf, factorIn, sidesOf, type LearnedOffer } from './learned-values.ts';
 
 /** What one run told, as it stands in the book. */
 export interface RunEvidence {
@@ -20,7 +21,7 @@ export interface Offer extends LearnedOffer {
   readonly now: { readonly factor: number; readonly doubt: number; readonly runIds: readonly string[] };
   /** It differs from what was taken last. */
   readonly isNews: boolean;
-  /** Standard deviation of ln from run to run. */
+  /** x/÷ from run to run. */
   readonly scatter: number;
 }
 
@@ -64,7 +65,7 @@ export function offersOf(library: readonly Material[], book: readonly RunEvidenc
       const values: Unlearned[] = [
         ...own.map(({ id, material, side }) => ({
           id,
-          deviation: Math.log(doubtUnlearned(material, side)) / NINE_IN_TEN,
+          deviation: Math.log(doubtBefore(material, side)) / NINE_IN_TEN,
         })),
         ...[...named]
           .filter((id) => !own.some((one) => one.id === id))
@@ -75,12 +76,13 @@ export function offersOf(library: readonly Material[], book: readonly RunEvidenc
         const { factor, ahead, deviation, runIds } = factors[k]!;
         const here = material.learned?.[side];
         return {
-          ...{ materialId: material.id, name: material.name, side, scatter, runIds },
+          ...{ materialId: material.id, name: material.name, side, runIds },
+          scatter: Math.exp(NINE_IN_TEN * scatter),
           factor: rounded(factor),
           doubt: rounded(Math.exp(NINE_IN_TEN * (side === differs ? ahead : deviation))),
           now: {
             factor: factorIn(material, side),
-            doubt: here ? 1 + here.doubt : doubtUnlearned(material, side),
+            doubt: here ? 1 + here.doubt : doubtBefore(material, side),
             runIds: here?.runIds ?? [],
           },
           isNews:

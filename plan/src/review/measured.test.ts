@@ -6,7 +6,8 @@ import { demo, logOf, plate } from '../infusion/test/plate.ts';
 import type { LaidJob } from '../job/laid.ts';
 import { ledgerOf } from '../resin/ledger.ts';
 import { runStateOf } from '../run/state.ts';
-import { comparedOf, weightWords } from './measured.ts';
+import { weightWords } from './compared-part.ts';
+import { comparedOf } from './measured.ts';
 import { plannedPartOf } from './planned-part.ts';
 
 const tray = demo('Rescue sled tray');

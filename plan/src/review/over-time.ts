@@ -124,7 +124,7 @@ export function sumsOf(lines: readonly BookLine[]): BookSums {
     asked: asked.length,
     held: asked.filter(({ figures: { fill, fillRange } }) => {
       const { early, late } = fillRange!;
-      return fill.measured! >= early && fill.measured! <= late;
+      return early !== null && fill.measured! >= early && (late === null || fill.measured! <= late);
     }).length,
     causes: [...named]
       .map(([id, times]) => ({ name: causes[id as CauseId]?.name ?? id, count: times }))

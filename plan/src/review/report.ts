@@ -11,6 +11,7 @@ import { isQuiet, logWords } from '../run/log-words.ts';
 import type { LogWriting } from '../run/log-writing.ts';
 import { isOf, runStateOf } from '../run/state.ts';
 import { layerWord } from '../stack/kinds.ts';
+import { plannedWords, type Show } from './compared.ts';
 import { findingsOf, type Finding } from './findings.ts';
 import { lessonsOf } from './lessons.ts';
 import { findingNames, outcomeNames, patternNames, sideNames, targetNames } from './names.ts';
@@ -135,7 +136,6 @@ export function reportOf(request: ReportRequest): Report {
   };
 }
 
-type Show = (value: number | null, quantity: QuantityName) => string;
 type Booked = Extract<Entry['body'], { kind: 'booked' }>;
 
 const notBooked: ReportBlock = { kind: 'text', lines: ['It has not been put into the book yet.'] };
@@ -233,20 +233,6 @@ function comparedTable(rows: readonly ComparedRow[], show: Show): ReportBlock {
     ]),
     widths: [0.24, 0.24, 0.14, 0.12, 0.26],
   };
-}
-
-/** "22 to 31 min"; a limit where there is nothing below. */
-export function plannedWords(
-  { early, middle, late }: NonNullable<ComparedRow['planned']>,
-  quantity: QuantityName,
-  show: Show,
-): string {
-  if (early === null && late !== null) return `at most ${show(late, quantity)}`;
-  if (late === null)
-    return early === null ? 'not before gel' : `from ${show(early, quantity)}, or not before gel`;
-  return early === middle && late === middle
-    ? show(middle, quantity)
-    : `${show(early, quantity)} to ${show(late, quantity)}`;
 }
 
 const causeBlocks = (causes: Booked['causes']): ReportBlock[] => [

@@ -1,4 +1,5 @@
 import type { Instrument } from '@wick/contract/run/instrument';
+import type { Entry, Place } from '@wick/contract/run/run';
 
 /** It shows a pressure of the bag, absolute or below ambient. */
 export const isGauge = ({ measures }: Pick<Instrument, 'measures'>): boolean =>
@@ -18,3 +19,11 @@ export const absoluteOf = (
 /** Which instruments belong to a run: those of the workshop hang on real parts, simulated ones in their own rehearsal. */
 export const isAtHand = ({ runId }: Pick<Instrument, 'runId'>, rehearsalId: string | null): boolean =>
   runId === rehearsalId;
+
+/** Instruments that hung at a place at some time of a run, whether they were taken off since or not. */
+export const hungAt = (entries: readonly Entry[], place: Place): ReadonlySet<string> =>
+  new Set(
+    entries.flatMap(({ body }) =>
+      body.kind === 'attach' && body.place === place ? [body.instrumentId] : [],
+    ),
+  );

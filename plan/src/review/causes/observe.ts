@@ -2,6 +2,7 @@ import type { Shop } from '@wick/contract/shop';
 import { distance, type Point } from '@wick/core/geometry/polygon';
 import { readMix } from '@wick/core/mix/ratio';
 import { driveShareOf, WEAK_DRIVE, type BagReading } from '../../infusion/live-clock.ts';
+import { AIR } from '../../infusion/part-world.ts';
 import { LIKELY } from '../../infusion/reforecast.ts';
 import type { LaidJob } from '../../job/laid.ts';
 import { materialOf } from '../../job/material-of.ts';
@@ -11,7 +12,7 @@ import { isOf, type RunState } from '../../run/state.ts';
 import { settledIn } from '../../settle.ts';
 import type { FillReview } from '../fill-review.ts';
 import { findingsOf, type Finding } from '../findings.ts';
-import type { Compared } from '../measured.ts';
+import type { Compared } from '../compared.ts';
 
 /** Answers to the questions that tell causes apart, by the question's id; what nobody looked at is left out. */
 export type Answers = Readonly<Record<string, string>>;
@@ -32,8 +33,6 @@ const EARLY = 0.3;
 const NEAR = 0.22;
 /** Dry places from which they count as scattered. */
 const SEVERAL = 3;
-/** A pot with less than this of its heel has let air into the hose. */
-const AIR = 0.3;
 /** Share of the part from which a plan counts as shutting air in. */
 const SHUTS = 0.002;
 /** |ln| of the factor from which a front counts as slow or quick. */

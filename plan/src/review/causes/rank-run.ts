@@ -1,4 +1,5 @@
 import { askNext, rankCauses, type Observation, type Question } from '@wick/core/causes/rank';
+import { MOST_CAUSES } from '@wick/contract/run/review-bodies';
 import type { CauseEdits } from '@wick/contract/shop';
 import type { Answers } from './observe.ts';
 import { causeIds, causes, questions, type CauseId, type QuestionRow } from './table.ts';
@@ -11,7 +12,6 @@ export interface NamedBefore {
 
 /** The built-in table counts as much as so many parts of each cause. From memory. */
 const AS_MANY_PARTS = 10;
-const SHOWN = 3;
 
 /** What the workshop holds of its causes: the built-in table, its own edits of it, and its parts so far. */
 export interface CauseBook {
@@ -100,7 +100,7 @@ export function causesOf(answers: Answers, book: CauseBook): CauseAnswer {
     }));
   const next = askNext(open, ranked);
   return {
-    shown: SHOWN,
+    shown: MOST_CAUSES,
     next: next && { question: next.question.row, gain: next.gain },
     ranked: ranked.map((one) => {
       const id = one.id as CauseId;
