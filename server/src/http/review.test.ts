@@ -1,6 +1,3 @@
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { createJimp } from '@jimp/core';
 import jpeg from '@jimp/js-jpeg';
 import png from '@jimp/js-png';
@@ -9,46 +6,19 @@ import type { StoredJob } from '@wick/contract/api';
 import type { BookLine, OpenLesson } from '@wick/contract/review';
 import type { EntryBody } from '@wick/contract/run/run';
 import { MAX_PHOTOS } from '@wick/contract/run/photo';
-import { demoJobs } from '@wick/plan/demo/jobs';
 import type { Express } from 'express';
-import { pino } from 'pino';
 import request from 'supertest';
-import { createBackupRepo } from '../repo/backup-repo.ts';
-import { openInMemory, type OpenedDatabase } from '../repo/database.ts';
-import { createBackupService } from '../services/backup/backup-service.ts';
-import { createServices, type Services } from '../services/services.ts';
-import { createApp } from './app.ts';
-import { OWN_NAMES } from './guard.ts';
+import { startApp, type TestApp } from '../test/app.ts';
 
-let opened: OpenedDatabase;
-let services: Services;
+let own: TestApp;
 let app: Express;
 let job: StoredJob;
-const folder = mkdtempSync(join(tmpdir(), 'wick-review-'));
-const photos = join(folder, 'photos');
 
 beforeAll(async () => {
-  opened = await openInMemory();
-  services = createServices(opened.database, undefined, undefined, photos);
-  const backups = createBackupService(createBackupRepo(opened.database), { folder, passing: folder, photos });
-  app = createApp({
-    ...services,
-    log: pino({ level: 'silent' }),
-    ...{ hosts: OWN_NAMES, isOnNetwork: false, isSecure: false },
-    backup: { backups, passing: folder, restore: () => Promise.reject(new Error('not here')) },
-  });
-  const kerb = demoJobs.find(({ name }) => name === 'Footbridge kerb plate')!;
-  const sent = await request(app)
-    .post('/api/jobs/import')
-    .set('content-type', 'application/json')
-    .send(JSON.stringify({ ...kerb, mould: null }))
-    .expect(201);
-  job = sent.body as StoredJob;
+  own = await startApp('Footbridge kerb plate');
+  ({ app, job } = own);
 });
-afterAll(async () => {
-  services.stop();
-  await opened.close();
-});
+afterAll(() => own.close());
 
 const begin = (id: string, kind: 'part' | 'rehearsal' = 'part') =>
   request(app).post(`/api/jobs/${job.id}/runs`).send({ id, kind, speed: 1, seed: 1 }).expect(201);

@@ -1,5 +1,4 @@
-import { existsSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import { createJimp } from '@jimp/core';
@@ -11,49 +10,21 @@ import type { Entry } from '@wick/contract/run/run';
 import type { RunPlan } from '@wick/contract/run/plan';
 import { MAX_PHOTO_BYTES } from '@wick/contract/run/photo';
 import { usualSteps } from '@wick/plan/card/usual-steps';
-import { demoJobs } from '@wick/plan/demo/jobs';
 import type { Express } from 'express';
-import { pino } from 'pino';
 import request from 'supertest';
-import { createBackupRepo } from '../repo/backup-repo.ts';
-import { openInMemory, type OpenedDatabase } from '../repo/database.ts';
+import { startApp, type TestApp } from '../test/app.ts';
 import { rowsOf } from '../services/backup/backup-file.ts';
-import { createBackupService } from '../services/backup/backup-service.ts';
 import { restorePhotoFiles } from '../services/photos/photo-files.ts';
-import { createServices, type Services } from '../services/services.ts';
-import { createApp } from './app.ts';
-import { OWN_NAMES } from './guard.ts';
 
-let opened: OpenedDatabase;
-let services: Services;
+let own: TestApp;
 let app: Express;
 let job: StoredJob;
-const folder = mkdtempSync(join(tmpdir(), 'wick-run-'));
-const photos = join(folder, 'photos');
-const backups = () =>
-  createBackupService(createBackupRepo(opened.database), { folder, passing: folder, photos });
 
 beforeAll(async () => {
-  opened = await openInMemory();
-  services = createServices(opened.database, undefined, undefined, photos);
-  app = createApp({
-    ...services,
-    log: pino({ level: 'silent' }),
-    ...{ hosts: OWN_NAMES, isOnNetwork: false, isSecure: false },
-    backup: { backups: backups(), passing: folder, restore: () => Promise.reject(new Error('not here')) },
-  });
-  const kerb = demoJobs.find(({ name }) => name === 'Footbridge kerb plate')!;
-  const sent = await request(app)
-    .post('/api/jobs/import')
-    .set('content-type', 'application/json')
-    .send(JSON.stringify({ ...kerb, mould: null }))
-    .expect(201);
-  job = sent.body as StoredJob;
+  own = await startApp('Footbridge kerb plate');
+  ({ app, job } = own);
 });
-afterAll(async () => {
-  services.stop();
-  await opened.close();
-});
+afterAll(() => own.close());
 
 const begin = async (id: string): Promise<void> => {
   await request(app)
@@ -141,7 +112,7 @@ describe('the plan a run follows', () => {
   });
 
   test('a run of before that has none takes the job as it is, and keeps to it', async () => {
-    await services.runs.add(job.id, { id: 'older', kind: 'part', speed: 1, seed: 1 });
+    await own.services.runs.add(job.id, { id: 'older', kind: 'part', speed: 1, seed: 1 });
     const both = await Promise.all([planOf('older'), planOf('older')]);
     expect(both.map(({ number }) => number)).toEqual([1, 1]);
     await request(app).get('/api/runs/nowhere/plan').expect(404);
@@ -262,7 +233,7 @@ describe('pictures', () => {
       const { body } = await put(id, bytes, type).expect(status);
       expect((body as { detail: string }).detail).toMatch(words);
     }
-    expect(readdirSync(join(photos, 'pictured')).sort()).toEqual(['p1.large.jpg', 'p1.small.jpg']);
+    expect(readdirSync(join(own.photos, 'pictured')).sort()).toEqual(['p1.large.jpg', 'p1.small.jpg']);
     await request(app).get('/api/runs/pictured/photos/cut').expect(404);
     await request(app)
       .put('/api/runs/nowhere/photos/p')
@@ -272,19 +243,19 @@ describe('pictures', () => {
   });
 
   test('go into a backup and come back out of it; what would lie elsewhere is not written', async () => {
-    const path = await backups().make();
-    const back = join(folder, 'restored');
+    const path = await own.backups.make();
+    const back = join(own.photos, '..', 'restored');
     await restorePhotoFiles(back, rowsOf(path));
     for (const name of ['p1.large.jpg', 'p1.small.jpg'])
       expect(readFileSync(join(back, 'pictured', name))).toEqual(
-        readFileSync(join(photos, 'pictured', name)),
+        readFileSync(join(own.photos, 'pictured', name)),
       );
     async function* hostile() {
       yield ['photoFiles', { runId: '../up', name: 'p.large.jpg', data: '' }] as const;
       yield ['photoFiles', { runId: 'run', name: '../../p.large.jpg', data: '' }] as const;
       yield ['photoFiles', { runId: 'run', name: 'p.exe', data: '' }] as const;
     }
-    await restorePhotoFiles(join(folder, 'hostile'), hostile());
-    expect(existsSync(join(folder, 'hostile'))).toBe(false);
+    await restorePhotoFiles(join(own.photos, '..', 'hostile'), hostile());
+    expect(existsSync(join(own.photos, '..', 'hostile'))).toBe(false);
   });
 });

@@ -17,19 +17,21 @@ const MOST_LESSONS = 500;
 export function createBookRepo(database: Database) {
   const kindOf = (kind: EntryBody['kind']): SQL => sql`${entries.body}->>'kind' = ${kind}`;
   const other = alias(entries, 'other');
-  /** No later entry strikes it out. */
-  const stands = notExists(
-    database
-      .select({ one: sql`1` })
-      .from(other)
-      .where(
-        and(
-          eq(other.runId, entries.runId),
-          sql`${other.body}->>'kind' = 'struck'`,
-          sql`${other.body}->>'entryId' = ${entries.id}`,
+  /** No entry of a kind names this one. */
+  const isUnnamed = (kind: EntryBody['kind'], field: string) =>
+    notExists(
+      database
+        .select({ one: sql`1` })
+        .from(other)
+        .where(
+          and(
+            eq(other.runId, entries.runId),
+            sql`${other.body}->>'kind' = ${kind}`,
+            sql`${other.body}->>${field}::text = ${entries.id}`,
+          ),
         ),
-      ),
-  );
+    );
+  const stands = isUnnamed('struck', 'entryId');
 
   return {
     /** Oldest first; each run once, by its last word. */
@@ -58,18 +60,7 @@ export function createBookRepo(database: Database) {
 
     /** Of parts, newest first: those that nobody has taken or set aside. */
     async openLessons(): Promise<OpenLesson[]> {
-      const isOpen = notExists(
-        database
-          .select({ one: sql`1` })
-          .from(other)
-          .where(
-            and(
-              eq(other.runId, entries.runId),
-              sql`${other.body}->>'kind' = 'lessonSettled'`,
-              sql`${other.body}->>'lessonId' = ${entries.id}`,
-            ),
-          ),
-      );
+      const isOpen = isUnnamed('lessonSettled', 'lessonId');
       const rows = await database
         .select({
           ...{ lessonId: entries.id, runId: runs.id, jobId: jobs.id, jobName: jobs.name },

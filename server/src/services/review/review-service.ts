@@ -1,6 +1,11 @@
 import { existsSync } from 'node:fs';
 import type { BookLine, OpenLesson } from '@wick/contract/review';
-import { absoluteOf, isGauge } from '@wick/plan/run/gauges';
+import type { RunPlan } from '@wick/contract/run/plan';
+import type { Entry } from '@wick/contract/run/run';
+import { infusionOf } from '@wick/plan/infusion/infusion';
+import { laidOut } from '@wick/plan/job/laid';
+import { fillSpanOf } from '@wick/plan/review/fill-review';
+import { absoluteOf, byFineness, hungAt, isGauge } from '@wick/plan/run/gauges';
 import { runStateOf } from '@wick/plan/run/state';
 import { reportOf } from '@wick/plan/review/report';
 import { ambientOf } from '@wick/plan/shop/ambient';
@@ -29,23 +34,17 @@ const LARGE_PICTURES = 24;
 
 /** What was made, over time, and the record of one part. */
 export function createReviewService({ book, runs, plans, instruments, photos }: ReviewParts) {
-  async function readingsOf(
-    entries: Parameters<typeof runStateOf>[0],
-    ambientPressure: number,
-  ): Promise<BagReading[]> {
+  /** Of the finest gauge that hung on the bag, around the fill. */
+  async function readingsOf({ job, shop }: RunPlan, entries: readonly Entry[]): Promise<BagReading[]> {
     const state = runStateOf(entries);
-    const hung = entries.flatMap(({ body }) =>
-      body.kind === 'attach' && body.place === 'bag' ? [body.instrumentId] : [],
-    );
-    const list = await instruments.list();
-    const gauge = list
-      .filter((one) => hung.includes(one.id) && isGauge(one))
-      .sort((a, b) => a.resolution - b.resolution)[0];
-    const times = state.entries.map(({ at }) => Date.parse(at));
-    if (!gauge || times.length === 0) return [];
-    const span = { from: Math.min(...times), to: Math.max(...times) + 1, places: PLACES };
-    const { starts, means } = await instruments.window(gauge.id, span.from, span.to, span.places);
-    return starts.map((at, n) => ({ at, pressure: absoluteOf(gauge, means[n]!, ambientPressure) }));
+    const span = fillSpanOf(infusionOf(state, laidOut(job)));
+    const hung = hungAt(state.entries, 'bag');
+    const [gauge] = (await instruments.list())
+      .filter((one) => hung.has(one.id) && isGauge(one))
+      .sort(byFineness);
+    if (!gauge || !span) return [];
+    const { starts, means } = await instruments.window(gauge.id, span.from, span.to, PLACES);
+    return starts.map((at, n) => ({ at, pressure: absoluteOf(gauge, means[n]!, ambientOf(shop)) }));
   }
 
   return {
@@ -57,7 +56,7 @@ export function createReviewService({ book, runs, plans, instruments, photos }: 
     async report(runId: string, paper: ReportPaper): Promise<{ name: string; data: Uint8Array }> {
       const run = await runs.find(runId);
       const [plan, entries] = [await plans.planOf(runId), await runs.entriesOf(runId)];
-      const readings = await readingsOf(entries, ambientOf(plan.shop));
+      const readings = await readingsOf(plan, entries);
       const report = reportOf({
         ...{ run, plan, entries, readings, width: widthOf(paper) },
         instruments: await instruments.list(),
