@@ -51,11 +51,12 @@ export function buildWeb() {
   run('npm', ['run', '--silent', 'build']);
 }
 
-/** What the tests need of the system, by apt where it is missing: a browser, and a PostgreSQL server. */
+/** What the tests need of the system, by apt where it is missing: a browser, a PostgreSQL server, and a reader of PDF files. */
 export function installForTests() {
   const missing = [
     ...(existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium') ? [] : ['chromium']),
     ...(existsSync('/usr/lib/postgresql') ? [] : ['postgresql']),
+    ...(existsSync('/usr/bin/pdftotext') ? [] : ['poppler-utils']),
   ];
   if (missing.length === 0) return;
   console.log(`Installing ${missing.join(' and ')} through apt ...`);

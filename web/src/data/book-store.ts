@@ -13,23 +13,28 @@ export const useBookStore = defineStore('book', () => {
   const lessons = shallowRef<readonly OpenLesson[] | null>(null);
   const problem = ref<string | null>(null);
 
-  async function load(): Promise<void> {
+  async function attempt(work: () => Promise<unknown>): Promise<void> {
     try {
-      [lines.value, lessons.value] = await Promise.all([api.listBook(), api.listLessons()]);
+      await work();
       problem.value = null;
     } catch (error) {
       problem.value = (error as Error).message;
     }
   }
+  const load = () => attempt(async () => (lines.value = await api.listBook()));
+  const loadLessons = () => attempt(async () => (lessons.value = await api.listLessons()));
 
   /** What is said of parts anywhere changes it. */
   const about = ['booked', 'lesson', 'lessonSettled', 'struck'];
   let waiting: ReturnType<typeof setTimeout> | undefined;
   stream.on('entry', ({ body }) => {
-    if (lines.value === null || !about.includes(body.kind)) return;
+    if (!about.includes(body.kind)) return;
     clearTimeout(waiting);
-    waiting = setTimeout(() => void load(), SETTLE);
+    waiting = setTimeout(() => {
+      if (lines.value !== null) void load();
+      if (lessons.value !== null) void loadLessons();
+    }, SETTLE);
   });
 
-  return { lines, lessons, problem, load };
+  return { lines, lessons, problem, load, loadLessons };
 });

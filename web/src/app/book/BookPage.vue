@@ -17,6 +17,7 @@ import {
 import { outcomeNames } from '@wick/plan/review/names';
 import { Button, Input } from 'ant-design-vue';
 import { computed, onMounted, ref } from 'vue';
+import { lookedAt } from '../../data/looked-at.ts';
 import { useBookStore } from '../../data/book-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
@@ -192,7 +193,9 @@ const json = () =>
         <tbody>
           <tr v-for="line in listed" :key="line.runId">
             <td>
-              <RouterLink :to="`/jobs/${line.jobId}/review`">{{ line.jobName }} {{ line.number }}</RouterLink>
+              <RouterLink :to="`/jobs/${line.jobId}/review`" @click="lookedAt.keep(line.jobId, line.runId)"
+                >{{ line.jobName }} {{ line.number }}</RouterLink
+              >
             </td>
             <td class="number">{{ date(line.startedAt) }}</td>
             <td>{{ line.figures.mouldName || '–' }}</td>

@@ -13,6 +13,7 @@ import type { JobSession } from '../../session/job-session.ts';
 import { createRunSession } from '../../session/run-session.ts';
 import { copies, outbox } from '../outbox.ts';
 import { scheduler } from './sessions.ts';
+import { lookedAt } from '../../data/looked-at.ts';
 import { laterComponent } from '../../ui/later.ts';
 import { fetchRest } from '../../ui/leisure.ts';
 
@@ -25,8 +26,8 @@ const { id } = props.session;
 const run = createRunSession(id, {
   ...{ stream, outbox, copies, name: ownName },
   lookedAt: {
-    read: () => localStorage.getItem(`wick run ${id}`),
-    keep: (runId) => localStorage.setItem(`wick run ${id}`, runId),
+    read: () => lookedAt.read(id),
+    keep: (runId) => lookedAt.keep(id, runId),
   },
   listRuns: api.listRuns,
   listEntries: api.listEntries,

@@ -9,7 +9,7 @@ import { useBookStore } from '../../data/book-store.ts';
 const job = useSession();
 const book = useBookStore();
 const isOpen = ref(false);
-onMounted(() => void book.load());
+onMounted(() => void book.loadLessons());
 const own = computed(() => ({
   id: job.id,
   mouldId: job.document.mould?.id ?? null,

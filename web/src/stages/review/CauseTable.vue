@@ -6,6 +6,7 @@ import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
+import QuantityInput from '../../ui/QuantityInput.vue';
 import { useReview } from './review.ts';
 
 /** How causes are told apart: how often each is the one, and how likely each makes an answer. All of it is the workshop's to edit. */
@@ -17,27 +18,14 @@ const options = questions.map(({ id, ask }) => ({ value: id, label: ask }));
 const edits = computed(() => shop.shop.causes as CauseEdits);
 const priors = computed(() => priorsOf(review.causeBook));
 const given = computed(() => likelihoodsOf(question.value, review.causeBook));
-const percent = (share: number) => Math.round(100 * share);
 const key = (row: QuestionRow, causeId: CauseId) => `${row.id} ${causeId}`;
 
 const save = (causeEdits: CauseEdits) => shop.save({ ...shop.shop, causes: causeEdits });
-const read = (event: Event): number | null => {
-  const value = Number((event.target as HTMLInputElement).value.replace(',', '.').replace('%', ''));
-  return value >= 0 && value <= 100 ? value / 100 : null;
-};
-function setPrior(causeId: CauseId, event: Event) {
-  const value = read(event);
-  if (value !== null && value > 0)
-    void save({ ...edits.value, priors: { ...edits.value.priors, [causeId]: value } });
-  else (event.target as HTMLInputElement).value = `${percent(priors.value.get(causeId)!)}`;
-}
+const setPrior = (causeId: CauseId, value: number | null) =>
+  value !== null && save({ ...edits.value, priors: { ...edits.value.priors, [causeId]: value } });
 /** One answer's share; the others of the cause keep their proportions. */
-function setLikelihood(causeId: CauseId, answerId: string, event: Event) {
-  const value = read(event);
-  if (value === null) {
-    (event.target as HTMLInputElement).value = `${percent(given.value.get(answerId)!.get(causeId)!)}`;
-    return;
-  }
+function setLikelihood(causeId: CauseId, answerId: string, value: number | null) {
+  if (value === null) return;
   const rest = question.value.answers
     .filter(({ id }) => id !== answerId)
     .map(({ id }) => [id, given.value.get(id)!.get(causeId)!] as const);
@@ -65,8 +53,8 @@ const hasEdits = computed(() => causeIds.some(isEdited));
 
 <template>
   <p class="quiet">
-    Of a hundred parts with each cause, in how many the answer would be this. The start is common practice;
-    parts whose cause you named are drawn in by themselves ({{ review.causeBook.before.length }} so far).
+    Of the parts with each cause, for how many the answer would be this. The start is common practice; parts
+    whose cause you named are drawn in by themselves ({{ review.causeBook.before.length }} so far).
   </p>
   <div class="tools">
     <Choice v-model:value="questionId" :options="options" aria-label="Question" />
@@ -76,7 +64,7 @@ const hasEdits = computed(() => causeIds.some(isEdited));
     <thead>
       <tr>
         <th>Cause</th>
-        <th>Of 100 troubled parts</th>
+        <th>Of troubled parts</th>
         <th v-for="answer in question.answers" :key="answer.id">{{ answer.label }}</th>
       </tr>
     </thead>
@@ -84,21 +72,23 @@ const hasEdits = computed(() => causeIds.some(isEdited));
       <tr v-for="causeId in causeIds" :key="causeId">
         <td>{{ causes[causeId].name }}<span v-if="isEdited(causeId)" class="quiet"> (yours)</span></td>
         <td>
-          <input
-            class="number"
-            :value="percent(priors.get(causeId)!)"
-            :aria-label="`${causes[causeId].name}: of a hundred troubled parts`"
-            inputmode="decimal"
-            @change="setPrior(causeId, $event)"
+          <QuantityInput
+            :model-value="priors.get(causeId)!"
+            :label="`${causes[causeId].name}: of troubled parts`"
+            hide-label
+            quantity="fraction"
+            :limits="{ above: 0, atMost: 1 }"
+            @update:model-value="setPrior(causeId, $event)"
           />
         </td>
         <td v-for="answer in question.answers" :key="answer.id">
-          <input
-            class="number"
-            :value="percent(given.get(answer.id)!.get(causeId)!)"
-            :aria-label="`${causes[causeId].name}: ${answer.label}`"
-            inputmode="decimal"
-            @change="setLikelihood(causeId, answer.id, $event)"
+          <QuantityInput
+            :model-value="given.get(answer.id)!.get(causeId)!"
+            :label="`${causes[causeId].name}: ${answer.label}`"
+            hide-label
+            quantity="fraction"
+            :limits="{ atLeast: 0, atMost: 1 }"
+            @update:model-value="setLikelihood(causeId, answer.id, $event)"
           />
         </td>
       </tr>
@@ -107,13 +97,8 @@ const hasEdits = computed(() => causeIds.some(isEdited));
 </template>
 
 <style scoped>
-input.number {
-  width: 54px;
-  border: 1px solid var(--rule);
-  background: var(--sheet);
-  color: var(--ink);
-  padding: 2px 6px;
-  text-align: right;
+td :deep(input) {
+  width: 76px;
 }
 table {
   margin-top: 8px;

@@ -138,7 +138,7 @@ const factorOfLibrary = (id: string, side: LearnedSide) => {
         <td class="number value">× {{ offer.now.factor.toFixed(2) }}<br />{{ range(offer.now.doubt) }}</td>
         <td class="number value">
           × {{ offer.factor.toFixed(2) }}<br />{{ range(offer.doubt) }}
-          <div class="quiet small">runs differ by {{ range(Math.exp(1.2816 * offer.scatter)) }}</div>
+          <div class="quiet small">runs differ by {{ range(offer.scatter) }}</div>
         </td>
         <td>{{ partsOf(offer) }}</td>
         <td class="acts">

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { ComparedGroup } from '@wick/plan/review/measured';
-import { plannedWords } from '@wick/plan/review/report';
+import { plannedWords, type ComparedGroup } from '@wick/plan/review/compared';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import MeasureForms from './MeasureForms.vue';

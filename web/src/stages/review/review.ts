@@ -1,12 +1,12 @@
 import type { CauseEdits } from '@wick/contract/shop';
 import { orNull } from '@wick/core/model-error';
-import type { BagReading } from '@wick/plan/infusion/live-clock';
+import { infusionOf } from '@wick/plan/infusion/infusion';
 import { hashOf } from '@wick/plan/forecast/key';
 import { observed, type Answers } from '@wick/plan/review/causes/observe';
 import { causesOf, type CauseBook } from '@wick/plan/review/causes/rank-run';
 import { comparedOf } from '@wick/plan/review/measured';
 import { evidenceOf } from '@wick/plan/review/evidence';
-import { fillReviewOf } from '@wick/plan/review/fill-review';
+import { fillReviewOf, fillSpanOf } from '@wick/plan/review/fill-review';
 import { findingsOf } from '@wick/plan/review/findings';
 import { lessonsOf } from '@wick/plan/review/lessons';
 import type { Share } from '@wick/plan/review/shares';
@@ -18,7 +18,7 @@ import { createShapes } from '../../compute/shapes.ts';
 import { useCard, useRun, useScheduler } from '../../compute/use-desk.ts';
 import { useBookStore } from '../../data/book-store.ts';
 import { useShopStore } from '../../data/shop-store.ts';
-import { useLiveReadings } from '../common/bag-readings.ts';
+import { useBagReadings } from './bag-readings.ts';
 
 /** What a part came to: worked out of its log, its readings and its plan. Made once for the stage, shared by its panes. */
 function createReview() {
@@ -32,27 +32,19 @@ function createReview() {
   const job = computed(() => work.laid ?? null);
   const shop = computed(() => work.basis?.shop ?? shopStore.shop);
   const ambient = computed(() => job.value && settle(job.value, shop.value)['shop.ambientPressure'].value);
-  const openedAt = computed(() => {
-    const feeds = new Set(job.value?.lines.flatMap(({ id, kind }) => (kind === 'feed' ? [id] : [])));
-    const first = run.state.entries
-      .filter(isOf('valve'))
-      .find(({ body }) => feeds.has(body.lineId) && body.opening > 0);
-    return first ? Date.parse(first.at) : null;
-  });
-  const { readings } = useLiveReadings(ambient, openedAt);
+  const span = computed(() => job.value && fillSpanOf(infusionOf(run.state, job.value)));
+  const readings = useBagReadings(ambient, span);
 
   const shapes = createShapes(scheduler, () =>
-    openedAt.value !== null && job.value ? { job: job.value, shop: shop.value } : null,
+    span.value !== null && job.value ? { job: job.value, shop: shop.value } : null,
   );
-  const isWorking = computed(
-    () => openedAt.value !== null && shapes.solved.value.length < shapes.wanted.value,
-  );
+  const isWorking = computed(() => span.value !== null && shapes.solved.value.length < shapes.wanted.value);
   const fill = computed(() =>
     job.value && shapes.hasPlan.value
       ? orNull(() =>
           fillReviewOf({
             ...{ job: job.value!, shop: shop.value, state: run.state },
-            ...{ readings: readings.value as readonly BagReading[], shapes: shapes.solved.value },
+            ...{ readings: readings.value, shapes: shapes.solved.value },
           }),
         )
       : null,
@@ -109,7 +101,7 @@ function createReview() {
 
   return {
     ...{ job, shop, fill, findings, compared, answers, causes, causeBook, hasTrouble, lessons, booked },
-    ...{ evidence, isWorking, openedAt },
+    ...{ evidence, isWorking },
     wanted: shapes.wanted,
     solvedCount: computed(() => shapes.solved.value.length),
   };

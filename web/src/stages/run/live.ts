@@ -27,7 +27,7 @@ import { Cancelled } from '../../compute/scheduler.ts';
 import { createShapes } from '../../compute/shapes.ts';
 import { useCard, useRun, useScheduler } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
-import { useLiveReadings } from '../common/bag-readings.ts';
+import { useLiveReadings } from './live-readings.ts';
 import { createMarking } from './marking.ts';
 import { createRehearsedPart } from './rehearsed-part.ts';
 
