@@ -205,7 +205,7 @@ test('a zone by keyboard alone: corners typed, nudged, renamed, deleted', async 
     await type('direction', direction);
     await set();
   }
-  await page.getByRole('button', { name: 'Done' }).press('Enter');
+  await page.getByRole('button', { name: 'Done', exact: true }).press('Enter');
   await page.getByRole('tab', { name: 'Zones' }).press('Enter');
   await expect(page.getByRole('row', { name: /Zone 1/ })).toContainText('200 mm × 150 mm');
   await page.getByRole('tab', { name: 'Corners' }).press('Enter');

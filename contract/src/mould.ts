@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MOST_RUNS_BEHIND } from './material/learned.ts';
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,60}$/, 'an id is up to 60 letters, digits, - or _');
 const date = z.iso.date('a date reads like 2026-03-14');
@@ -29,6 +30,19 @@ const eventSchema = z.strictObject({
   place: z.strictObject({ id: z.string().min(1).max(80), kind: z.enum(leakKinds) }).optional(),
 });
 
+/** What a workshop learns of a mould from its own parts: what its bags let in, Pa m3/s; resin drawn over what was planned. */
+export const mouldSides = ['leak', 'drawn'] as const;
+export type MouldSide = (typeof mouldSides)[number];
+
+const learnedSchema = z.strictObject({
+  /** Middle of the next part. */
+  value: z.number().gt(0).lt(1e6),
+  /** How far the next part may be off it, as a share. */
+  doubt: z.number().gte(0).lt(1000),
+  /** Runs it rests on. */
+  runIds: z.array(z.string().min(1).max(40)).min(1).max(MOST_RUNS_BEHIND),
+});
+
 /** Record of a mould: what it is, and its history in the order in which it happened. */
 export const mouldSchema = z.strictObject({
   id,
@@ -38,6 +52,7 @@ export const mouldSchema = z.strictObject({
   plies: z.number().int().min(1).max(200).nullable(),
   condition: z.enum(['sound', 'worn', 'damaged']),
   history: z.array(eventSchema).max(2000),
+  learned: z.partialRecord(z.enum(mouldSides), learnedSchema).optional(),
 });
 
 export type Mould = z.infer<typeof mouldSchema>;

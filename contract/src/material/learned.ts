@@ -5,7 +5,7 @@ export const learnedSides = ['permeability', 'viscosity', 'gelTime', 'compaction
 export type LearnedSide = (typeof learnedSides)[number];
 
 /** Runs that a value may rest on. */
-const MOST_RUNS_BEHIND = 500;
+export const MOST_RUNS_BEHIND = 500;
 
 const learnedSchema = z.strictObject({
   /** By which the entry's own values have been multiplied: divided by it they are as they were. */

@@ -1,7 +1,8 @@
 import { quantityNames } from '@wick/core/units/quantities';
 import { z } from 'zod';
 import { coordinate, point } from '../job/places.ts';
-import { learnedSides } from '../material/learned.ts';
+import { learnedSides, MOST_RUNS_BEHIND } from '../material/learned.ts';
+import { mouldSides } from '../mould.ts';
 import { quantity } from '../quantity.ts';
 import { LONGEST_TITLE } from './card-bodies.ts';
 import { runId } from './parts.ts';
@@ -46,6 +47,9 @@ export type PartOutcome = (typeof outcomes)[number];
 /** What a lesson changes. */
 export const lessonTargets = ['plan', 'stack', 'steps', 'mould', 'library'] as const;
 export type LessonTarget = (typeof lessonTargets)[number];
+
+/** What was done with what parts taught. */
+const learnings = ['taken', 'refused', 'takenBack'] as const;
 
 /** Of a figure that is compared; figures and causes that are kept of a part. */
 const rowId = z.string().max(160);
@@ -96,6 +100,8 @@ export const bookFiguresSchema = z.strictObject({
   weight: pair,
   /** Pa m3/s; planned is the most that the part could take. */
   leak: pair,
+  /** kg of resin drawn from the pot */
+  drawn: pair,
   /** s since first contact */
   gel: pair,
   findings: z.partialRecord(z.enum(findingKinds), z.number().int().min(1).max(1000)),
@@ -204,11 +210,23 @@ export const reviewBodies = [
     materialId: z.string().max(60),
     title: z.string().max(LONGEST_TITLE),
     side: z.enum(learnedSides),
-    is: z.enum(['taken', 'refused', 'takenBack']),
+    is: z.enum(learnings),
     factor: number.gt(0).lt(1e6),
     /** x/÷ of the next forecast */
     doubt: number.gte(1).lt(1e6),
-    runIds: z.array(runId).max(500),
+    runIds: z.array(runId).max(MOST_RUNS_BEHIND),
+  }),
+  /** The same of a mould: what its bags let in, Pa m3/s, or what its parts draw over the plan. */
+  z.strictObject({
+    kind: z.literal('mouldLearned'),
+    mouldId: z.string().max(60),
+    title: z.string().max(LONGEST_TITLE),
+    side: z.enum(mouldSides),
+    is: z.enum(learnings),
+    value: z.number().gt(0).lt(1e6),
+    /** x/÷ of the next part */
+    doubt: z.number().gte(1).lte(1000),
+    runIds: z.array(runId).max(MOST_RUNS_BEHIND),
   }),
   /** Into the shop's book; the last one counts. */
   z.strictObject({

@@ -68,6 +68,7 @@ export function bookedOf(request: BookRequest): Extract<EntryBody, { kind: 'book
     fraction: pairOf('fraction'),
     weight: pairOf('weight'),
     leak: pairOf('leak'),
+    drawn: pairOf('drawn'),
     gel: pairOf('gel'),
     findings: counts,
     causeId: state.entries.filter(isOf('causeNamed')).at(-1)?.body.causeId ?? null,

@@ -1,8 +1,19 @@
 import type { WordsOf } from '../run/log-writing.ts';
-import { findingNames, learnedNames, outcomeNames, patternNames, sideNames, targetNames } from './names.ts';
+import {
+  findingNames,
+  learnedNames,
+  mouldSideNames,
+  outcomeNames,
+  patternNames,
+  sideNames,
+  targetNames,
+} from './names.ts';
 
 const tail = (text: string) => (text === '' ? '' : `: ${text}`);
 const where = { pot: 'in the pot', cup: 'in a cup', part: 'in the part' } as const;
+
+const learnedWords = (is: 'taken' | 'refused' | 'takenBack', value: string) =>
+  is === 'taken' ? `taken, ${value}` : is === 'refused' ? 'left as it was' : 'set back';
 
 /** What is said of a part that is out of the mould, in a line each. */
 export const reviewWords: WordsOf<
@@ -19,6 +30,7 @@ export const reviewWords: WordsOf<
   | 'lesson'
   | 'lessonSettled'
   | 'learned'
+  | 'mouldLearned'
   | 'booked'
   | 'signed'
 > = {
@@ -45,7 +57,9 @@ export const reviewWords: WordsOf<
   lesson: ({ target, text }) => `Lesson for ${targetNames[target]}: ${text}`,
   lessonSettled: ({ is }) => `Lesson ${is === 'taken' ? 'taken into a job' : 'set aside'}`,
   learned: ({ title, side, is, factor }) =>
-    `${title}, ${learnedNames[side]}: ${is === 'taken' ? `taken, x ${factor.toFixed(2)}` : is === 'refused' ? 'left as it was' : 'set back'}`,
+    `${title}, ${learnedNames[side]}: ${learnedWords(is, `x ${factor.toFixed(2)}`)}`,
+  mouldLearned: ({ title, side, is, value }, { show }) =>
+    `${title}, ${mouldSideNames[side]}: ${learnedWords(is, side === 'leak' ? show(value, 'throughput') : `x ${value.toFixed(2)}`)}`,
   booked: ({ figures }) => `Into the book: ${outcomeNames[figures.outcome]}`,
   signed: ({ as }) => `Signed as ${as}`,
 };

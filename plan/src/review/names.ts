@@ -1,4 +1,5 @@
 import type { LearnedSide } from '@wick/contract/material/learned';
+import type { MouldSide } from '@wick/contract/mould';
 import type {
   FindingKind,
   FindingPattern,
@@ -67,4 +68,9 @@ export const learnedNames: Readonly<Record<LearnedSide, string>> = {
   viscosity: 'viscosity',
   gelTime: 'gel time',
   compaction: 'fibre fraction under vacuum',
+};
+
+export const mouldSideNames: Readonly<Record<MouldSide, string>> = {
+  leak: 'what its bags let in',
+  drawn: 'resin drawn over the plan',
 };

@@ -141,6 +141,8 @@ export function bookCsv(lines: readonly BookLine[]): string {
     ...[
       'leak_limit [Pa m³/s]',
       'leak_measured [Pa m³/s]',
+      'drawn_planned [kg]',
+      'drawn_measured [kg]',
       'gel_planned [s]',
       'gel_measured [s]',
       'findings',
@@ -161,6 +163,7 @@ export function bookCsv(lines: readonly BookLine[]): string {
     ...[figures.fill.planned, figures.fillRange?.early ?? null, figures.fillRange?.late ?? null],
     ...[figures.fill.measured, figures.fraction.planned, figures.fraction.measured],
     ...[figures.weight.planned, figures.weight.measured, figures.leak.planned, figures.leak.measured],
+    ...[figures.drawn.planned, figures.drawn.measured],
     ...[
       figures.gel.planned,
       figures.gel.measured,

@@ -1,7 +1,7 @@
 import type { Entry, EntryBody } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
 import type { Fineness } from '@wick/core/flow/problem';
-import { createRandom, type Random } from '@wick/core/random';
+import { createRandom, normalOf, type Random } from '@wick/core/random';
 import { clockOf } from '@wick/core/verdict/verdict';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
@@ -12,6 +12,7 @@ import type { SolvedShape } from '../infusion/problem-shapes.ts';
 import { runConditionsOf } from '../resin/run.ts';
 import { racingSides } from '../forecast/draw.ts';
 import { raceAlongSide, type DrawnFault } from '../infusion/truth.ts';
+import { asSaid } from './as-said.ts';
 import { foundOn, type AfterFault } from './found.ts';
 import type { CauseId } from './causes/table.ts';
 
@@ -120,7 +121,7 @@ export function simulateRun(job: LaidJob, shop: Shop, options: SimulateOptions):
   const found = foundOn({ job, shop, seed, faults, seen, truth, openTime: (opened - contact) / 1000 });
   const after: [number, EntryBody][] = [
     ...bubblesIn(job, shop, one, { contact, opened, end }, random),
-    ...dropTestOf(isThere || random() < IDLE),
+    ...dropTestOf(isThere || random() < IDLE, createRandom(seed ^ 0x51ed270b)),
     ...(isFull
       ? [[contact + 1000 * truth.filledAt + 20_000, { kind: 'allWet' }] as [number, EntryBody]]
       : []),
@@ -134,7 +135,7 @@ export function simulateRun(job: LaidJob, shop: Shop, options: SimulateOptions):
     readings: one.readings.map((reading) => ({ ...reading, at: from + reading.at })),
     entries: linked(entries).map((entry) => {
       const at = new Date(from + Date.parse(entry.at)).toISOString();
-      return { ...entry, at, writtenAt: at };
+      return { ...entry, at, writtenAt: at, body: asSaid(entry.body, job) };
     }),
   };
 }
@@ -172,10 +173,10 @@ function bubblesIn(
 }
 
 /** A quarter of an hour, once the bag is pulled. */
-function dropTestOf(leaks: boolean): [number, EntryBody][] {
+function dropTestOf(leaks: boolean, random: Random): [number, EntryBody][] {
   return [
     [1000, { kind: 'shut' }],
-    [900_000, verdict(leaks)],
+    [900_000, verdict(leaks, Math.exp(BAGS * normalOf(random)))],
     [901_000, { kind: 'pull' }],
   ];
 }
@@ -191,11 +192,20 @@ function entryOf(at: number, body: EntryBody, order: number): Entry {
   return { id: `s${order}`, at: time, writtenAt: time, by: 'operator', device: '', runId: 'r', order, body };
 }
 
-const verdict = (leaks: boolean): EntryBody => ({
-  ...{ kind: 'judged', shutId: 'later', verdict: leaks ? 'leaks' : 'passes', throughputLimit: 1e-3 },
-  throughput: { value: leaks ? 4e-3 : 3e-4, low: leaks ? 3e-3 : 1e-4, high: leaks ? 5e-3 : 5e-4 },
-  ...{ freeVolume: 0.01, start: 2000, duration: 900, voids: leaks ? 0.02 : 0.001 },
-});
+/** Most that a part takes, Pa m3/s; what a sound bag and a leaking one let in of it; how bags differ, standard deviation of ln. */
+const LIMIT = 1e-3;
+const SOUND = 0.3;
+const LEAKING = 4;
+const BAGS = 0.3;
+
+function verdict(leaks: boolean, by: number): EntryBody {
+  const value = Number((LIMIT * (leaks ? LEAKING : SOUND) * by).toPrecision(3));
+  return {
+    ...{ kind: 'judged', shutId: 'later', verdict: leaks ? 'leaks' : 'passes', throughputLimit: LIMIT },
+    throughput: { value, low: 0.7 * value, high: 1.3 * value },
+    ...{ freeVolume: 0.01, start: 2000, duration: 900, voids: leaks ? 0.02 : 0.001 },
+  };
+}
 
 function mixed(job: LaidJob, contact: number, poured: number, share: number): [number, EntryBody][] {
   const resin = materialOf(job, job.resin.materialId, 'resin');

@@ -33,6 +33,8 @@ export function createRehearsal(
   const part = createPartRehearsal(job, shop, run.seed, bag.truth().limit);
   const scale = createScaleWorld(run.seed);
   let sample = 0;
+  /** kg in the pot before the feed is opened */
+  let poured = 0;
   const done = new Set<string>();
 
   /** What an instrument shows of a true value at a time, s since the start. */
@@ -48,10 +50,7 @@ export function createRehearsal(
     const random = createRandom((run.seed ^ (sample * 0x9e3779b1)) | 0);
     const show = reading(`${sample}`, bag.truth().time, random);
     const seen = part.world()?.seen();
-    return [
-      ...bag.shown(spacing, random, show, seen?.temperature),
-      ...(seen ? [show('potScale', seen.pot)] : []),
-    ];
+    return [...bag.shown(spacing, random, show, seen?.temperature), show('potScale', seen?.pot ?? poured)];
   }
 
   /** Bag and part go on together; what befalls the bag meanwhile does so at its end. */
@@ -92,6 +91,7 @@ export function createRehearsal(
           bag.hear(entry.body);
           part.hear(entry.body);
           scale.hear(entry.body);
+          if (entry.body.kind === 'batchPoured') poured += entry.body.mass;
           done.add(entry.id);
         }
         passBoth(stop);

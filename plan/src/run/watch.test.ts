@@ -19,9 +19,10 @@ const instruments = new Map([
   ['needle', { measures: 'gaugePressure', resolution: 1700 }],
   ['warmth', { measures: 'temperature', resolution: 0.1 }],
 ] as const);
-const due = (entries: Entry[], seconds: number, last: [string, number, number][]) =>
+const due = (entries: Entry[], seconds: number, last: [string, number, number][], awake?: number) =>
   alarmsDue(runStateOf(entries), {
     ...{ now: start + seconds * 1000, ambientPressure: 94_000, instruments },
+    ...(awake === undefined ? {} : { awakeSince: start + awake * 1000 }),
     last: new Map(last.map(([id, at, value]) => [id, { at: start + at * 1000, value }])),
   });
 
@@ -113,6 +114,13 @@ describe('alarms', () => {
     expect(due(watched, 100, but('warmth', 99, 311))).toMatchObject([{ cause: 'warm', limit: 310 }]);
     expect(due(watched, 64, [])).toEqual([]);
     expect(due(watched, 66, []).map(({ cause }) => cause)).toEqual(['silence', 'silence', 'silence']);
+  });
+
+  test('what was silent while nobody could look has its whole time again', () => {
+    const silent = due(watched, 500, []).length;
+    expect(silent).toBe(3);
+    expect(due(watched, 500, [], 450)).toEqual([]);
+    expect(due(watched, 511, [], 450)).toHaveLength(3);
   });
 
   test('an alarm waits for its answer, and comes again five minutes after it where nothing has changed', () => {

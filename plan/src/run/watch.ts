@@ -40,6 +40,7 @@ export function alarmsDue(
   {
     now,
     speed = 1,
+    awakeSince = 0,
     ambientPressure,
     instruments,
     last,
@@ -47,6 +48,8 @@ export function alarmsDue(
     readonly now: number;
     /** By which the clock of the run is quicker than the one on the wall. */
     readonly speed?: number;
+    /** Since when it was looked without a break, ms since 1970 by the clock of the run: what was silent before may have had nobody to tell. */
+    readonly awakeSince?: number;
     readonly ambientPressure: number;
     readonly instruments: ReadonlyMap<string, Watched>;
     readonly last: ReadonlyMap<string, Last>;
@@ -66,7 +69,7 @@ export function alarmsDue(
     const instrument = instruments.get(instrumentId);
     if (!instrument) continue;
     const read = last.get(instrumentId);
-    const heard = Math.max(read?.at ?? 0, since, hung);
+    const heard = Math.max(read?.at ?? 0, since, hung, awakeSince);
     const quiet = (now - heard) / 1000;
     if (quiet > limits.silence)
       add({ cause: 'silence', instrumentId, value: read?.value ?? null, limit: limits.silence });

@@ -45,6 +45,7 @@ const booked = (outcome: 'good' | 'scrap', fill = 1800): EntryBody => ({
     fillRange: { early: 1300, late: 1900 },
     fraction: { planned: 0.52, measured: null },
     weight: { planned: 3, measured: 3.1 },
+    drawn: { planned: 4, measured: 4.1 },
     leak: { planned: 1e-3, measured: 4e-4 },
     gel: { planned: null, measured: null },
     ...{ findings: { drySpot: 1 }, causeId: 'leak', answers: { pressure: 'fell' }, outside: [] },

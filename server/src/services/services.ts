@@ -26,7 +26,7 @@ import { readHere, type JobReader } from './reading/job-reader.ts';
 import { createHub } from './run/hub.ts';
 import { createRehearsals } from './run/rehearsals.ts';
 import { createPhotoService, createPictureReader } from './photos/photo-service.ts';
-import { createReviewService } from './review/review-service.ts';
+import { createRecordWriter, createReviewService } from './review/review-service.ts';
 import { createRunPlans } from './run/run-plans.ts';
 import { createRunService } from './run/run-service.ts';
 import { createWatching } from './run/watching.ts';
@@ -48,6 +48,7 @@ export function createServices(
   photoFolder: string = join(tmpdir(), `wick-photos-${randomUUID()}`),
 ) {
   const picture = createPictureReader();
+  const record = createRecordWriter();
   const jobRepo = createJobRepo(database);
   const shopRepo = createShopRepo(database);
   const mouldRepo = createMouldRepo(database);
@@ -88,7 +89,10 @@ export function createServices(
     ...{ folder: photoFolder, repo: createPhotoRepo(database), runs },
     scale: picture.scale,
   });
-  const review = createReviewService({ book: createBookRepo(database), runs, plans, instruments, photos });
+  const review = createReviewService({
+    ...{ book: createBookRepo(database), runs, plans, instruments, photos },
+    write: record.write,
+  });
   return {
     ...{ upkeep, review, jobs, hub, readings, instruments, runs, plans, watching, rehearsals, steps, photos },
     access: createAccessService(createDeviceRepo(database), facts),
@@ -106,6 +110,7 @@ export function createServices(
       watching.stop();
       rehearsals.stop();
       void picture.close();
+      void record.close();
     },
   };
 }

@@ -1,4 +1,5 @@
 import type { Material } from '@wick/contract/materials';
+import type { EntryBody } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
 import type { LayoutScore } from '@wick/core/advice/score';
 import type { FlowForecast } from '@wick/core/flow/forecast';
@@ -16,6 +17,7 @@ import type { HeatForecast, HeatRequest } from '@wick/plan/infusion/heat';
 import type { TriedOption } from '@wick/plan/infusion/options';
 import type { SolvedShape } from '@wick/plan/infusion/problem-shapes';
 import type { Ending } from '@wick/plan/infusion/stop';
+import type { CameOffRequest } from '@wick/plan/review/came-off';
 import type { Share, SharesRequest } from '@wick/plan/review/shares';
 import type { DropReading, DropRequest } from '@wick/plan/vacuum/drop-test';
 
@@ -47,6 +49,8 @@ export type Task =
   | { readonly kind: 'heat'; readonly request: HeatRequest }
   /** How much the front's pace hangs on each entry. */
   | { readonly kind: 'shares'; readonly request: SharesRequest }
+  /** What is found on the part of a rehearsal. */
+  | { readonly kind: 'cameOff'; readonly request: CameOffRequest }
   | { readonly kind: 'debrief'; readonly request: DebriefRequest }
   | { readonly kind: 'cut'; readonly job: LaidJob; readonly overlap: number };
 
@@ -64,6 +68,8 @@ export interface Results {
   readonly heat: HeatForecast | null;
   readonly shares: readonly Share[];
   readonly debrief: Debrief;
+  /** null where no feed was opened. */
+  readonly cameOff: readonly EntryBody[] | null;
   /** null while it is not known what is drawn. */
   readonly batches: Suggestion | null;
   /** null while there is too little to read. */
@@ -81,6 +87,7 @@ const mixing = () => import('@wick/plan/resin/suggest');
 const infusing = () => import('@wick/plan/infusion/asked');
 const curing = () => import('@wick/plan/infusion/heat');
 const debriefing = () => import('@wick/plan/infusion/debrief');
+const comingOff = () => import('@wick/plan/review/came-off');
 const sharing = () => import('@wick/plan/review/shares');
 const cutting = () => import('@wick/plan/laminate/cut-sheet');
 
@@ -95,6 +102,7 @@ export const fetchRest = () =>
     curing(),
     debriefing(),
     sharing(),
+    comingOff(),
   ]).catch(() => undefined);
 
 const run: {
@@ -111,6 +119,7 @@ const run: {
   endings: async ({ asked }) => (await infusing()).endingsAsked(asked),
   heat: async ({ request }) => (await curing()).heatForecast(request),
   debrief: async ({ request }) => (await debriefing()).debriefOf(request),
+  cameOff: async ({ request }) => (await comingOff()).cameOff(request),
   shares: async ({ request }) => (await sharing()).sharesOf(request),
   cut: async ({ job, overlap }) => (await cutting()).cutSheetOf(job, overlap),
 };

@@ -93,20 +93,22 @@ function ofFindings({ state, fill, job }: ObserveRequest): Answers {
   const holes = of('pinholes').at(-1);
   const corner = of('bridge').length > 0 ? 'hollow' : of('richCorner').length > 0 ? 'rich' : 'sound';
   const isSoft = of('soft').length > 0;
+  const dryPlace = dryPlaceOf(of('drySpot', 'dryCore'), fill, job);
   return {
-    dryPlace: dryPlaceOf(of('drySpot', 'dryCore'), fill, job),
+    ...(dryPlace === null ? {} : { dryPlace }),
     pinholes: holes ? (holes.pattern === 'scattered' ? 'even' : (holes.pattern ?? 'even')) : 'none',
     corner,
     hardness: isSoft ? 'soft' : 'hard',
   };
 }
 
-function dryPlaceOf(dry: readonly Finding[], fill: FillReview | null, { part }: LaidJob): string {
+/** Null where the plan does not say where it ends. */
+function dryPlaceOf(dry: readonly Finding[], fill: FillReview | null, { part }: LaidJob): string | null {
   if (dry.length === 0) return 'none';
   const isMany =
     dry.length >= SEVERAL || dry.some(({ pattern }) => pattern === 'scattered' || pattern === 'even');
   if (isMany) return 'scattered';
-  if (!fill) return 'elsewhere';
+  if (!fill) return null;
   // Where the plan ends, not the likeliest way: a race moves the end.
   const near = NEAR * acrossAll(part.outline);
   const isAtEnd = dry.every(({ path }) => path.some((corner) => distance(corner, fill.plannedEnd) < near));

@@ -1,8 +1,8 @@
 import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { MAX_PHOTOS, type Photo } from '@wick/contract/run/photo';
-import { Piscina } from 'piscina';
 import type { PhotoRepo } from '../../repo/photo-repo.ts';
+import { createAside, TooMuchError } from '../aside.ts';
 import { ProblemError } from '../problem.ts';
 import type { RunService } from '../run/run-service.ts';
 import { photoFiles, writeWhole } from './photo-files.ts';
@@ -11,50 +11,25 @@ import type { Scaled } from './picture.ts';
 export type PhotoService = ReturnType<typeof createPhotoService>;
 export type PhotoSize = 'large' | 'small';
 
-/** Pictures that wait to be read at most, and how long one may take, ms. */
-const MOST_WAITING = 10;
-const LONGEST = 60_000;
-const MEMORY_MB = 768;
-
-/** Reads pictures in a thread of its own, which ends when nothing is asked for a while. */
+/** Reads pictures in a thread of their own. */
 export function createPictureReader(): {
   scale: (bytes: Uint8Array) => Promise<Scaled>;
   close: () => Promise<void>;
 } {
-  let pool: Piscina | null = null;
-  /** Started by the first picture. */
-  const open = () => {
-    const made = new Piscina({
-      filename: new URL('./picture.worker.ts', import.meta.url).href,
-      execArgv: ['--import', 'tsx'],
-      minThreads: 0,
-      maxThreads: 1,
-      maxQueue: MOST_WAITING,
-      idleTimeout: 30_000,
-      resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
-    });
-    made.on('error', () => undefined);
-    return made;
-  };
+  const aside = createAside<Uint8Array, Scaled>(new URL('./picture.worker.ts', import.meta.url), {
+    ...{ memory: 768, longest: 60_000, waiting: 10, things: 'pictures' },
+  });
   return {
     async scale(bytes) {
-      const aside = (pool ??= open());
-      if (aside.queueSize >= MOST_WAITING)
-        throw new ProblemError(
-          'TOO_OFTEN',
-          'Too many pictures wait to be read. Send this one again in a minute.',
-        );
-      const signal = AbortSignal.timeout(LONGEST);
       try {
-        return (await aside.run(bytes, { signal })) as Scaled;
+        return await aside.ask(bytes);
       } catch (error) {
-        const isTooMuch = (error as { code?: unknown }).code === 'ERR_WORKER_OUT_OF_MEMORY';
-        if (!signal.aborted && !isTooMuch) throw error;
-        const what = isTooMuch ? 'with the memory there is for a picture' : 'within a minute';
+        if (!(error instanceof TooMuchError)) throw error;
+        const what = error.of === 'memory' ? 'with the memory there is for a picture' : 'within a minute';
         return { ok: false, why: `It could not be read ${what}. Make it smaller and add it again.` };
       }
     },
-    close: async () => pool?.destroy(),
+    close: aside.close,
   };
 }
 

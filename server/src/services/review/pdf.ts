@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
-import { existsSync } from 'node:fs';
 import type { Report, ReportBlock } from '@wick/plan/review/report';
 import pdfmake from 'pdfmake';
+import { MARGIN, widthOf, type ReportPaper } from './paper.ts';
 import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 const require = createRequire(import.meta.url);
@@ -22,26 +22,24 @@ const fonts = {
   Barlow: { normal: barlow, bold: barlowBold, italics: barlow, bolditalics: barlowBold },
 };
 
-export type ReportPaper = 'A4' | 'LETTER';
-const MARGIN = 42;
-const SIZES: Readonly<Record<ReportPaper, number>> = { A4: 595.28, LETTER: 612 };
-/** Points across a page. */
-export const widthOf = (paper: ReportPaper): number => SIZES[paper] - 2 * MARGIN;
+const ourFonts = new Set(Object.values(fonts).flatMap((font) => Object.values(font)));
 
 const COLUMNS = 3;
 const INK = '#1E2A2F';
 const RULE = '#B9B3A4';
 
+export interface PdfRequest {
+  readonly report: Report;
+  readonly paper: ReportPaper;
+  /** Files of its pictures by their ids; one that is not there is said to be missing. */
+  readonly pictures: ReadonlyMap<string, string>;
+}
+
 /**
  * Writes a record as PDF: fonts shipped with the program, nothing fetched, and no date in it but the record's own, so that the same record
  * is the same file.
- * @param pathOf file of a picture; one that is not there is said to be missing
  */
-export async function pdfOf(
-  report: Report,
-  paper: ReportPaper,
-  pathOf: (photoId: string) => string | null,
-): Promise<Uint8Array> {
+export async function pdfOf({ report, paper, pictures }: PdfRequest): Promise<Uint8Array> {
   const width = widthOf(paper);
   const date = new Date(report.date);
   const definition: TDocumentDefinitions = {
@@ -68,29 +66,21 @@ export async function pdfOf(
       { text: report.subtitle, margin: [0, 0, 0, 8] },
       ...report.sections.flatMap(({ heading, blocks }): Content[] => [
         { text: heading, font: 'Barlow', fontSize: 14, bold: true, margin: [0, 12, 0, 4], headlineLevel: 1 },
-        ...blocks.map((block) => contentOf(block, width, pathOf)),
+        ...blocks.map((block) => contentOf(block, width, pictures)),
       ]),
     ],
     // A heading never stands alone at the foot of a page.
     pageBreakBefore: (node, queries) =>
       node.headlineLevel === 1 && queries.getFollowingNodesOnPage().length === 0,
   };
+  const shown = new Set(pictures.values());
   pdfmake.setFonts(fonts);
   pdfmake.setUrlAccessPolicy(() => false);
-  pdfmake.setLocalAccessPolicy((path: string) => isOurs(path, pathOf, report));
+  pdfmake.setLocalAccessPolicy((path: string) => ourFonts.has(path) || shown.has(path));
   return pdfmake.createPdf(definition).getBuffer();
 }
 
-/** The fonts, and the pictures of this record. */
-function isOurs(path: string, pathOf: (photoId: string) => string | null, { sections }: Report): boolean {
-  const files = Object.values(fonts).flatMap((font) => Object.values(font));
-  const photos = sections.flatMap(({ blocks }) =>
-    blocks.flatMap((block) => (block.kind === 'photos' ? block.photos.map(({ id }) => pathOf(id)) : [])),
-  );
-  return files.includes(path) || photos.includes(path);
-}
-
-function contentOf(block: ReportBlock, width: number, pathOf: (photoId: string) => string | null): Content {
+function contentOf(block: ReportBlock, width: number, pictures: PdfRequest['pictures']): Content {
   switch (block.kind) {
     case 'facts':
       return {
@@ -105,7 +95,7 @@ function contentOf(block: ReportBlock, width: number, pathOf: (photoId: string) 
     case 'svg':
       return { svg: block.svg, width, margin: [0, 2, 0, 6] };
     case 'photos':
-      return photosOf(block.photos, width, pathOf);
+      return photosOf(block.photos, width, pictures);
     case 'table':
       return {
         margin: [0, 2, 0, 4],
@@ -140,15 +130,14 @@ const breakable = (text: string) => text.replace(new RegExp(`\\S{${LONGEST_WORD}
 function photosOf(
   photos: Extract<ReportBlock, { kind: 'photos' }>['photos'],
   width: number,
-  pathOf: (photoId: string) => string | null,
+  pictures: PdfRequest['pictures'],
 ): Content {
   const own = (width - 8 * (COLUMNS - 1)) / COLUMNS;
   const cells = photos.map(({ id, caption }): Column => {
-    const path = pathOf(id);
-    const picture: Content =
-      path && existsSync(path)
-        ? { image: path, fit: [own, own] }
-        : { text: 'This picture is not here.', italics: true };
+    const path = pictures.get(id);
+    const picture: Content = path
+      ? { image: path, fit: [own, own] }
+      : { text: 'This picture is not here.', italics: true };
     return { stack: [picture, { text: caption || ' ', fontSize: 8 }], width: own, unbreakable: true };
   });
   const rows = Array.from({ length: Math.ceil(cells.length / COLUMNS) }, (_, n): Content => ({

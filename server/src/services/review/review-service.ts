@@ -15,7 +15,10 @@ import type { InstrumentService } from '../instruments/instrument-service.ts';
 import type { PhotoService } from '../photos/photo-service.ts';
 import type { RunPlans } from '../run/run-plans.ts';
 import type { RunService } from '../run/run-service.ts';
-import { pdfOf, widthOf, type ReportPaper } from './pdf.ts';
+import { createAside, TooMuchError } from '../aside.ts';
+import { ProblemError } from '../problem.ts';
+import { widthOf, type ReportPaper } from './paper.ts';
+import type { PdfRequest } from './pdf.ts';
 
 export type ReviewService = ReturnType<typeof createReviewService>;
 
@@ -25,6 +28,29 @@ interface ReviewParts {
   readonly plans: Pick<RunPlans, 'planOf'>;
   readonly instruments: Pick<InstrumentService, 'list' | 'window'>;
   readonly photos: Pick<PhotoService, 'fileOf'>;
+  readonly write: (request: PdfRequest) => Promise<Uint8Array>;
+}
+
+/** Writes records in a thread of their own. */
+export function createRecordWriter(): { write: ReviewParts['write']; close: () => Promise<void> } {
+  const aside = createAside<PdfRequest, Uint8Array>(new URL('./pdf.worker.ts', import.meta.url), {
+    ...{ memory: 1024, longest: 120_000, waiting: 10, things: 'records' },
+  });
+  return {
+    async write(request) {
+      try {
+        return await aside.ask(request);
+      } catch (error) {
+        if (!(error instanceof TooMuchError)) throw error;
+        const what = error.of === 'memory' ? 'needs more memory than there is for one' : 'takes too long';
+        throw new ProblemError(
+          'TOO_LARGE',
+          `The record as PDF ${what}. Nothing is lost: take it as JSON or CSV, or strike out pictures.`,
+        );
+      }
+    },
+    close: aside.close,
+  };
 }
 
 /** Points of a curve on paper. */
@@ -33,7 +59,7 @@ const PLACES = 400;
 const LARGE_PICTURES = 24;
 
 /** What was made, over time, and the record of one part. */
-export function createReviewService({ book, runs, plans, instruments, photos }: ReviewParts) {
+export function createReviewService({ book, runs, plans, instruments, photos, write }: ReviewParts) {
   /** Of the finest gauge that hung on the bag, around the fill. */
   async function readingsOf({ job, shop }: RunPlan, entries: readonly Entry[]): Promise<BagReading[]> {
     const state = runStateOf(entries);
@@ -61,16 +87,13 @@ export function createReviewService({ book, runs, plans, instruments, photos }: 
         ...{ run, plan, entries, readings, width: widthOf(paper) },
         instruments: await instruments.list(),
       });
-      const count = report.sections.reduce(
-        (sum, { blocks }) =>
-          sum + blocks.reduce((own, block) => own + (block.kind === 'photos' ? block.photos.length : 0), 0),
-        0,
+      const ids = report.sections.flatMap(({ blocks }) =>
+        blocks.flatMap((block) => (block.kind === 'photos' ? block.photos.map(({ id }) => id) : [])),
       );
-      const size = count > LARGE_PICTURES ? 'small' : 'large';
-      const data = await pdfOf(report, paper, (id) => {
-        const path = photos.fileOf(runId, id, size);
-        return existsSync(path) ? path : null;
-      });
+      const size = ids.length > LARGE_PICTURES ? 'small' : 'large';
+      const files = ids.map((id) => [id, photos.fileOf(runId, id, size)] as const);
+      const pictures = new Map(files.filter(([, path]) => existsSync(path)));
+      const data = await write({ report, paper, pictures });
       return { name: `${report.title}.pdf`, data };
     },
   };

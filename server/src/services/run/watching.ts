@@ -13,6 +13,8 @@ export type Watching = ReturnType<typeof createWatching>;
 
 /** How often it is looked whether a gauge has fallen silent, ms. */
 const LOOK_EVERY = 1000;
+/** After so long without a look this machine slept or was busy, and so were those that post to it, ms. */
+const ASLEEP = 5000;
 
 const isLookedAfter = (run: Run, state: RunState, wall: number): boolean =>
   state.watch !== null ||
@@ -47,6 +49,8 @@ export function createWatching(parts: {
   const watched = new Map<string, Watched>();
   let timer: ReturnType<typeof setInterval> | undefined;
   let isLooking = false;
+  let lookedAt: number | null = null;
+  let awakeSince: number | null = null;
 
   async function take(run: Run): Promise<void> {
     const entries = await runs.entriesOf(run.id);
@@ -77,13 +81,19 @@ export function createWatching(parts: {
     const timers = timersOf(state.entries, at, temperature);
     const slides = timers.some((one) => one.slides) || isCuring(state.entries, at);
     const warmth = slides ? warmthToTell(state, instruments, last) : null;
-    const alarms = alarmsDue(state, { now: at, speed: run.speed, ambientPressure, instruments, last });
+    const alarms = alarmsDue(state, {
+      ...{ now: at, speed: run.speed, ambientPressure, instruments, last },
+      ...(awakeSince === null ? {} : { awakeSince: runTime(run, awakeSince) }),
+    });
     return { at, bodies: [...alarms, ...duesOf(timers), ...(warmth ? [warmth] : [])] };
   }
 
   /** @returns how many entries it wrote: alarms, what is due, and how warm it is */
   async function look(): Promise<number> {
-    if (isLooking || watched.size === 0) return 0;
+    if (isLooking) return 0;
+    if (lookedAt !== null && now() - lookedAt > ASLEEP) awakeSince = now();
+    lookedAt = now();
+    if (watched.size === 0) return 0;
     isLooking = true;
     let given = 0;
     try {

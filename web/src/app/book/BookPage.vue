@@ -241,6 +241,7 @@ main {
   max-width: 230px;
 }
 .search {
+  margin: 8px 0;
   width: 220px;
 }
 </style>

@@ -73,6 +73,9 @@ const every = computed(() => Math.ceil((values.value.length * 44) / Math.max(1, 
     <figcaption>
       <b>{{ words.name }}</b>
       <span class="quiet">, part by part; above: {{ words.high }}, below: {{ words.low }}</span>
+      <span class="legend"
+        ><i class="good"></i>good <i class="rework"></i>rework <i class="scrap"></i>scrap</span
+      >
     </figcaption>
     <p v-if="values.length === 0" class="quiet">Nobody has measured it on these parts.</p>
     <svg
@@ -138,6 +141,31 @@ const every = computed(() => Math.ceil((values.value.length * 44) / Math.max(1, 
 <style scoped>
 figure {
   margin: 12px 0 6px;
+}
+figcaption {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.legend {
+  margin-left: auto;
+  padding-right: 96px;
+}
+.legend i {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  border-radius: 50%;
+  margin: 0 2px 0 10px;
+}
+.legend .good {
+  background: var(--tide);
+}
+.legend .rework {
+  background: var(--resin);
+}
+.legend .scrap {
+  background: var(--ember);
 }
 svg {
   display: block;

@@ -82,8 +82,9 @@ function signOfVacuum() {
     ? { state: 'open', text: 'leaks' }
     : { state: 'assumed', text: 'not told' };
 }
-/** By what the card has ticked off. */
+/** By the front, and before it by what the card has ticked off. */
 function signOfRun() {
+  if (run.state.entries.some(({ body }) => body.kind === 'allWet')) return { state: 'done', text: 'wet' };
   const done = run.state.entries.filter(({ body }) => body.kind === 'done').length;
   if (!run.run || run.run.endedAt !== null) return { state: 'later', text: 'not begun' };
   return { state: 'assumed', text: `${done} done` };

@@ -6,6 +6,7 @@ import { useShopStore } from '../../data/shop-store.ts';
 import JobField from '../common/JobField.vue';
 import { useBench } from './bench.ts';
 import LedgerPlan from './LedgerPlan.vue';
+import MouldReserve from './MouldReserve.vue';
 import ReserveField from './ReserveField.vue';
 import WeightTable from './WeightTable.vue';
 
@@ -65,6 +66,7 @@ const sums = computed(() =>
         <JobField label="Heel in each pot" path="resin.heel" />
         <ReserveField />
       </div>
+      <MouldReserve />
     </section>
     <section class="beside">
       <LedgerPlan v-if="chosen" :row="chosen" />

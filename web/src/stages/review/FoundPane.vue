@@ -17,6 +17,7 @@ import { useRun } from '../../compute/use-desk.ts';
 import Choice from '../../ui/Choice.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import PlanFigure from '../common/PlanFigure.vue';
+import CameOff from './CameOff.vue';
 import FindingList from './FindingList.vue';
 import { useReview } from './review.ts';
 
@@ -124,6 +125,12 @@ const setForm = (value: string) => {
         :d="pathOf(view, line.points, false)"
         :class="['line', line.kind]"
       />
+      <g v-if="review.fill" class="end">
+        <circle :cx="at(review.fill.plannedEnd).x" :cy="at(review.fill.plannedEnd).y" r="15" />
+        <text :x="at(review.fill.plannedEnd).x - 20" :y="at(review.fill.plannedEnd).y - 12">
+          the forecast ends here
+        </text>
+      </g>
       <g
         v-for="(finding, n) in review.findings"
         :key="finding.id"
@@ -149,6 +156,7 @@ const setForm = (value: string) => {
       />
     </template>
   </PlanFigure>
+  <CameOff v-if="run.run?.kind === 'rehearsal'" />
   <FindingList v-model:selected="selected" />
 </template>
 
@@ -180,6 +188,16 @@ const setForm = (value: string) => {
 }
 .line.vent {
   stroke: var(--tide);
+}
+.end circle {
+  fill: none;
+  stroke: var(--quiet);
+  stroke-dasharray: 3 3;
+}
+.end text {
+  font: 500 12px var(--display);
+  text-anchor: end;
+  fill: var(--quiet);
 }
 .finding {
   cursor: pointer;

@@ -134,6 +134,7 @@ const when = (at: string) => new Date(at).toLocaleString('sv-SE').slice(0, 16);
     <div class="tools">
       <Choice
         v-model:value="paper"
+        class="paper"
         :options="[
           { value: 'A4', label: 'A4' },
           { value: 'Letter', label: 'Letter' },
@@ -156,6 +157,9 @@ const when = (at: string) => new Date(at).toLocaleString('sv-SE').slice(0, 16);
 .form label span {
   display: block;
   font-size: 13px;
+}
+.paper {
+  width: 110px;
 }
 .as {
   width: 260px;

@@ -10,6 +10,7 @@ import { saveFile } from '../../ui/save-file.ts';
 import { useBench } from './bench.ts';
 import { dropCurves } from './drop-curves.ts';
 import GaugeReading from './GaugeReading.vue';
+import MouldLeak from './MouldLeak.vue';
 import TestSteps from './TestSteps.vue';
 import TypedReading from './TypedReading.vue';
 import { usePressure } from './use-pressure.ts';
@@ -78,6 +79,7 @@ async function shut() {
     </div>
   </GaugeReading>
   <TestSteps :now="now" />
+  <MouldLeak />
   <p v-if="!bench.gauge" class="empty">
     No gauge hangs on the bag. <RouterLink :to="{ query: { pane: 'gauges' } }">Hang one on it</RouterLink>: a
     device that posts, or one that you read by eye. Or rehearse with a simulated bag and its gauges first.

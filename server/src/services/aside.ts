@@ -1,0 +1,62 @@
+import { Piscina } from 'piscina';
+import { ProblemError } from './problem.ts';
+
+/** MB; ms, waiting for those before included; ms without a question after which the thread ends. */
+interface AsideLimits {
+  readonly memory: number;
+  readonly longest: number;
+  readonly idle?: number;
+  /** That wait at most, and what they are. */
+  readonly waiting: number;
+  readonly things: string;
+}
+
+/** What was asked took too long or too much memory: nothing is wrong with this server. */
+export class TooMuchError extends Error {
+  constructor(readonly of: 'time' | 'memory') {
+    super(`too much ${of}`);
+  }
+}
+
+/**
+ * Heavy work in a thread of its own, started by the first question and ended when nothing is asked for a while.
+ * @param worker a file whose default export answers a question
+ */
+export function createAside<Asked, Answer>(worker: URL, limits: AsideLimits) {
+  let pool: Piscina | null = null;
+  const open = () => {
+    const made = new Piscina({
+      filename: worker.href,
+      execArgv: ['--import', 'tsx'],
+      minThreads: 0,
+      maxThreads: 1,
+      maxQueue: limits.waiting,
+      idleTimeout: limits.idle ?? 30_000,
+      resourceLimits: { maxOldGenerationSizeMb: limits.memory },
+    });
+    // Whoever asked is told; a thread that ends by itself is no end of the server.
+    made.on('error', () => undefined);
+    return made;
+  };
+  return {
+    /** @throws ProblemError TOO_OFTEN; TooMuchError; what the worker throws */
+    async ask(asked: Asked): Promise<Answer> {
+      const aside = (pool ??= open());
+      if (aside.queueSize >= limits.waiting)
+        throw new ProblemError(
+          'TOO_OFTEN',
+          `Too many ${limits.things} wait to be worked on. Send this one again in a minute.`,
+        );
+      const signal = AbortSignal.timeout(limits.longest);
+      try {
+        return (await aside.run(asked, { signal })) as Answer;
+      } catch (error) {
+        if (signal.aborted) throw new TooMuchError('time');
+        if ((error as { code?: unknown }).code === 'ERR_WORKER_OUT_OF_MEMORY')
+          throw new TooMuchError('memory');
+        throw error;
+      }
+    },
+    close: async () => pool?.destroy(),
+  };
+}

@@ -1,0 +1,3 @@
+import { pdfOf } from './pdf.ts';
+
+export default pdfOf;

@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import { withResin } from '@wick/plan/job/edits';
+import { learnedOf, reserveFor } from '@wick/plan/review/mould-learning';
+import { Button } from 'ant-design-vue';
+import { computed } from 'vue';
+import { useSession } from '../../compute/use-desk.ts';
+import { useMouldStore } from '../../data/mould-store.ts';
+import { useShopStore } from '../../data/shop-store.ts';
+
+/** What parts on this mould drew over their plan, and the reserve that follows. */
+const job = useSession();
+const moulds = useMouldStore();
+const shop = useShopStore();
+if (!moulds.moulds) void moulds.load();
+const mould = computed(() => moulds.find(job.laid.mould?.id)?.mould ?? null);
+const drawn = computed(() => mould.value && learnedOf(mould.value, 'drawn'));
+const share = computed(() => mould.value && reserveFor(mould.value));
+const isTaken = computed(() => {
+  const { reserve } = job.laid.resin;
+  return share.value === 0 ? reserve === null : reserve?.kind === 'share' && reserve.share === share.value;
+});
+const take = (own: number) =>
+  job.apply(withResin({ reserve: own === 0 ? null : { kind: 'share', share: own } }), 'reserve');
+</script>
+
+<template>
+  <p v-if="drawn && share !== null" class="quiet learned" data-testid="mould-reserve">
+    Parts on {{ mould!.name }} draw × {{ drawn.value.toFixed(2) }} of their plan, x/÷
+    {{ drawn.doubt.toFixed(2) }} (measured here, {{ drawn.runIds.length }}
+    {{ drawn.runIds.length === 1 ? 'part' : 'parts' }}): nine in ten need no more than
+    {{ shop.show(share, 'fraction') }} in reserve.
+    <Button v-if="!isTaken" size="small" @click="take(share)">Take {{ shop.show(share, 'fraction') }}</Button>
+  </p>
+</template>
+
+<style scoped>
+.learned {
+  margin: 8px 0 0;
+}
+</style>
