@@ -46,6 +46,7 @@ export default tseslint.config(
       'cli/**',
       'core/bench/**',
       'plan/bench/**',
+      'server/bench/**',
       'e2e/**',
       'plan/scripts/**',
       '**/*.cjs',
