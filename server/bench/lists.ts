@@ -4,6 +4,7 @@ import { demoMoulds } from '@wick/plan/demo/moulds';
 import { demoRuns } from '@wick/plan/demo/runs';
 import { usualSteps } from '@wick/plan/card/usual-steps';
 import { newId } from '@wick/plan/job/ids';
+import { summaryOf } from '@wick/plan/job/summary';
 import request from 'supertest';
 import { createJobRepo } from '../src/repo/job-repo.ts';
 import { createRunRepo } from '../src/repo/run-repo.ts';
@@ -19,14 +20,13 @@ const lesson: EntryBody = {
   ...{ kind: 'lesson', target: 'plan', text: 'Warm the mould', change: 'warm-mould', amount: 5 },
 };
 
-const { app, opened, services, job, close } = await startApp('Footbridge kerb plate');
+const { app, opened, job, close } = await startApp('Footbridge kerb plate');
 const jobRepo = createJobRepo(opened.database);
 const runRepo = createRunRepo(opened.database);
-const summaries = (await services.jobs.list()).map(({ summary }) => summary);
 const jobIds: string[] = [];
 for (let n = 0; n < JOBS; n++) {
   const document = { ...demoJobs[n % demoJobs.length]!, name: `Part ${n + 1}` };
-  jobIds.push((await jobRepo.add({ document, summary: summaries[0]! }, [])).id);
+  jobIds.push((await jobRepo.add({ document, summary: summaryOf(document, demoShop) })).id);
 }
 const plan = {
   ...{ jobRevision: 1, job: job.document, shop: demoShop, mould: demoMoulds[0]! },
