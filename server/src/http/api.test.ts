@@ -66,7 +66,7 @@ describe('jobs', () => {
     const gore = body.find((job: { name: string }) => job.name === 'Dome gore 7');
     expect(gore.outcome.band).toBe('willNotFill');
     expect(gore.isStale).toBe(false);
-    expect(gore.sketch.outline.length).toBeGreaterThan(10);
+    expect(gore.sketch.outline.length).toBeGreaterThan(5);
     await request(app).get('/api/health').expect(200, { status: 'ok' });
   });
 

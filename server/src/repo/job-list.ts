@@ -1,5 +1,5 @@
 import { jobListItemSchema, type JobListItem } from '@wick/contract/api';
-import { and, desc, eq, isNull, type SQL } from 'drizzle-orm';
+import { and, desc, eq, isNull, sql, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { jobs, results } from './tables.ts';
 
@@ -20,17 +20,24 @@ const listed = {
   key: results.key,
   outcome: results.outcome,
 };
-type Listed = Pick<Row, Exclude<keyof typeof listed, 'key' | 'outcome'>> & {
+type Listed = Omit<Pick<Row, Exclude<keyof typeof listed, 'key' | 'outcome'>>, 'changedAt'> & {
+  readonly changedAt: string;
   readonly key: string | null;
   readonly outcome: JobListItem['outcome'];
 };
+
+/** A row as one text: of thousands of rows most of the time goes into taking them apart and handing them on, value by value. */
+const listedRow = sql<string>`json_build_object(${sql.join(
+  Object.entries(listed).map(([name, column]) => sql`${sql.raw(`'${name}'`)}, ${column}`),
+  sql`, `,
+)})::text`;
 
 const NO_SKETCH: JobListItem['sketch'] = { outline: [], holes: [], zones: [], feeds: [], vents: [] };
 
 function listItem({ changedAt, sketch, resultKey, key, ...row }: Listed): JobListItem {
   const item: JobListItem = {
     ...row,
-    changedAt: changedAt.toISOString(),
+    changedAt: new Date(changedAt).toISOString(),
     sketch: sketch ?? NO_SKETCH,
     isStale: row.outcome !== null && key !== resultKey,
     isDamaged: false,
@@ -58,7 +65,7 @@ const damagedItem = (id: string, known: Partial<JobListItem> = {}): JobListItem 
 export function createJobList(database: Pick<Database, 'select'>) {
   const listedWhere = (which?: SQL) =>
     database
-      .select(listed)
+      .select({ row: listedRow })
       .from(jobs)
       .leftJoin(results, and(eq(results.jobId, jobs.id), eq(results.layoutId, jobs.currentLayoutId)))
       .where(and(isNull(jobs.deletedAt), which))
@@ -76,14 +83,16 @@ export function createJobList(database: Pick<Database, 'select'>) {
   return {
     async list(): Promise<JobListItem[]> {
       try {
-        return (await listedWhere()).map(listItem);
+        return (await listedWhere()).map(({ row }) => listItem(JSON.parse(row) as Listed));
       } catch (error) {
         // One that cannot be read hides none of the others; where none can, that is said.
         const all = await ids().catch(() => {
           throw error;
         });
         const items = all.map(
-          async (id) => (await listedWhere(eq(jobs.id, id))).map(listItem)[0] ?? damagedItem(id),
+          async (id) =>
+            (await listedWhere(eq(jobs.id, id))).map(({ row }) => listItem(JSON.parse(row) as Listed))[0] ??
+            damagedItem(id),
         );
         return Promise.all(items.map((item, n) => item.catch(() => damagedItem(all[n]!))));
       }

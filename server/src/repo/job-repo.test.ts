@@ -33,8 +33,10 @@ test('nor does one that the database itself cannot read', async () => {
       if (key !== 'select') return Reflect.get(target, key, receiver) as unknown;
       return (fields: Record<string, unknown>) =>
         target.select(
-          ('sketch' in fields
-            ? { ...fields, sketch: sql`case when name = 'Hurt' then (1 / (length(name) - 4))::text end` }
+          ('row' in fields
+            ? {
+                row: sql`case when name = 'Hurt' then json_build_object('id', 1 / (length(name) - 4))::text else ${fields.row} end`,
+              }
             : fields) as never,
         );
     },
