@@ -136,7 +136,7 @@ const lastEvent = ({ history }: Mould) =>
             <Button danger>Delete</Button>
           </Popconfirm>
         </div>
-        <p v-for="words in learned" :key="words" data-testid="mould-learned">{{ words }}</p>
+        <p v-if="learned.length > 0" data-testid="mould-learned">{{ learned.join(' ') }}</p>
         <MouldHistory :mould="chosen" @change="store.save($event)" />
         <p class="quiet small">
           Release agents and solvents: air the room, no flames, gloves. Follow the safety data sheet and your

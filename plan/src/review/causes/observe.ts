@@ -129,7 +129,7 @@ function ofFigures({ compared }: ObserveRequest): Answers {
   return { ...(weight ? { weight } : {}), ...(thickness ? { thickness } : {}) };
 }
 
-function ofFront({ fill }: ObserveRequest): Answers {
+function ofFront({ fill, state }: ObserveRequest): Answers {
   if (!fill) return {};
   const { answer, factor, wetAt } = fill;
   const [first] = answer.events;
@@ -145,9 +145,11 @@ function ofFront({ fill }: ObserveRequest): Answers {
             ? 'slower'
             : 'faster';
   const isInTime = wetAt !== null && wetAt <= answer.gelTime;
+  // Nobody may have said that it was wet: dry it is where it was found so.
+  const isTold = wetAt !== null || findingsOf(state).some(({ is }) => is === 'drySpot' || is === 'dryCore');
   return {
     ...(pace ? { pace } : {}),
-    wetInTime: isInTime ? 'yes' : 'no',
+    ...(isTold ? { wetInTime: isInTime ? 'yes' : 'no' } : {}),
     forecastShuts: fill.plannedDry > SHUTS ? 'yes' : 'no',
   };
 }

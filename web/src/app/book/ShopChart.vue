@@ -71,8 +71,10 @@ const every = computed(() => Math.ceil((values.value.length * 44) / Math.max(1, 
 <template>
   <figure ref="box">
     <figcaption>
-      <b>{{ words.name }}</b>
-      <span class="quiet">, part by part; above: {{ words.high }}, below: {{ words.low }}</span>
+      <span
+        ><b>{{ words.name }}</b
+        ><span class="quiet">, part by part; above: {{ words.high }}, below: {{ words.low }}</span></span
+      >
       <span class="legend"
         ><i class="good"></i>good <i class="rework"></i>rework <i class="scrap"></i>scrap</span
       >

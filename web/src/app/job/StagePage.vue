@@ -105,7 +105,7 @@ useShortcuts({ go, undo: job.undo, redo: job.redo, help: () => (showKeys.value =
         :aria-current="item.id === stage.id ? 'page' : undefined"
         @click="go(index)"
       >
-        <span class="key">{{ index + 1 }}</span> {{ item.name }}
+        <span class="key">{{ index + 1 }}</span> <span class="name">{{ item.name }}</span>{{ ' ' }}
         <span class="sign">{{ signs[index]!.text }}</span>
       </button>
     </nav>
@@ -164,5 +164,23 @@ nav {
 main {
   flex: 1;
   min-height: 0;
+}
+/* On a phone a stage is its number; readers still hear its name. */
+@media (max-width: 760px) {
+  nav {
+    gap: 6px;
+    padding: 0 12px;
+  }
+  .tab.here {
+    flex: 3;
+  }
+  .tab:not(.here) .name,
+  .tab:not(.here) .sign {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
 }
 </style>

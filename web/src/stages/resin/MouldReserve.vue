@@ -27,9 +27,9 @@ const take = (own: number) =>
   <p v-if="drawn && share !== null" class="quiet learned" data-testid="mould-reserve">
     Parts on {{ mould!.name }} draw × {{ drawn.value.toFixed(2) }} of their plan, x/÷
     {{ drawn.doubt.toFixed(2) }} (measured here, {{ drawn.runIds.length }}
-    {{ drawn.runIds.length === 1 ? 'part' : 'parts' }}): nine in ten need no more than
-    {{ shop.show(share, 'fraction') }} in reserve.
-    <Button v-if="!isTaken" size="small" @click="take(share)">Take {{ shop.show(share, 'fraction') }}</Button>
+    {{ drawn.runIds.length === 1 ? 'part' : 'parts' }}): nine in ten need
+    {{ share === 0 ? 'no reserve' : `no more than ${shop.show(share, 'fraction')} in reserve` }}.
+    <Button v-if="!isTaken" size="small" @click="take(share)">Take that</Button>
   </p>
 </template>
 

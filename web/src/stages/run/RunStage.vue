@@ -113,23 +113,5 @@ onScopeDispose(() => (localCalls.value = []));
   .run-stage :deep(.light) {
     display: none;
   }
-  .run-stage {
-    grid-template-columns: minmax(0, 1fr);
-    overflow: auto;
-    display: block;
-  }
-  .run-stage :deep(.head) {
-    flex-wrap: wrap;
-    gap: 4px;
-  }
-  .run-stage :deep(.bench) {
-    padding: 8px 12px;
-    overflow: visible;
-  }
-  .run-stage :deep(.answer) {
-    border-left: 0;
-    border-top: 1px solid var(--rule);
-    padding: 12px;
-  }
 }
 </style>

@@ -29,6 +29,10 @@ const reading = computed(() => (budget.value ? bench.drop : null));
 const headline = computed(() => {
   if (reading.value && budget.value) return dropSentence(reading.value, budget.value);
   if (bench.test && bench.gauge) return 'Reading. Half a minute and three readings are the least.';
+  if (bench.test?.judged)
+    return { passes: 'It was tight.', leaks: 'It leaked.', cannotTell: 'The test could not tell.' }[
+      bench.test.judged.verdict
+    ];
   return 'Not tested yet.';
 });
 /** Before moisture has told its tale the leak's share is a guess. */
@@ -36,7 +40,10 @@ const isTold = computed(() => {
   const judgement = reading.value?.judgement;
   return judgement !== undefined && (judgement.verdict !== 'cannotTell' || judgement.isSettled);
 });
-const tone = computed(() => (reading.value ? dropTones[reading.value.judgement.verdict] : 'quiet'));
+const tone = computed(() => {
+  const verdict = reading.value?.judgement.verdict ?? (bench.gauge ? undefined : bench.test?.judged?.verdict);
+  return verdict ? dropTones[verdict] : 'quiet';
+});
 const classes = [
   { value: 'yes', label: 'carries load' },
   { value: 'no', label: 'does not' },
