@@ -24,9 +24,11 @@ export async function openDemo(page: Page, home: string, name: string) {
   await expect(page.getByTestId('verdict')).toBeVisible();
 }
 
-/** Opens a demo job as a new one under a name of its own: neither is in the way of other journeys. */
-export async function openCopy(page: Page, home: string, name: string) {
-  const job = demoJobs.find((demo) => demo.name === name)!;
+/** Opens a demo job as a new one under a name of its own: neither is in the way of other journeys. @param warmth of room and mould, K */
+export async function openCopy(page: Page, home: string, name: string, warmth?: number) {
+  const demo = demoJobs.find((one) => one.name === name)!;
+  const resin = { ...demo.resin, temperature: warmth ?? null, mouldTemperature: null };
+  const job = warmth === undefined ? demo : { ...demo, resin };
   const answer = await page.request.post(`${home}/api/jobs/import`, {
     headers: { 'content-type': 'application/json' },
     data: JSON.stringify({ ...job, name: 'Try-out' }),

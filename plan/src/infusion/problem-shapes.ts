@@ -81,6 +81,18 @@ export const shapeTasksOf = (job: LaidJob, shop: Shop, fineness = finenessFor(jo
 /** Which there are, the plan's own first. */
 export const shapeIdsOf = (job: LaidJob, shop: Shop): string[] => makersOf(job, shop).map(({ id }) => id);
 
+/** In which to solve them one after the other: the plan, then events and mere scatter by turns, so that neither is late on a slow machine. */
+export function solvingOrder(ids: readonly string[]): string[] {
+  const of = (kind: string) => ids.filter((id) => id.startsWith(kind));
+  const [plan, draws] = [of('plan'), of('draw')];
+  const events = ids.filter((id) => !plan.includes(id) && !draws.includes(id));
+  const byTurns = Array.from({ length: Math.max(draws.length, events.length) }, (_, n) => [
+    ...events.slice(n, n + 1),
+    ...draws.slice(n, n + 1),
+  ]);
+  return [...plan, ...byTurns.flat()];
+}
+
 /** One of them. @throws ModelError as problemOf; NO_SUCH_SHAPE */
 export function shapeTaskOf(job: LaidJob, shop: Shop, shapeId: string, soft = false): ShapeTask {
   const maker = makersOf(job, shop, soft).find(({ id }) => id === shapeId);

@@ -86,6 +86,9 @@ const label = 'The plan: tap where the front is now';
     <p v-if="live.marking.refusal" class="ember" role="alert">{{ live.marking.refusal }}</p>
     <p v-else-if="live.marking.lastId" class="told">
       Marked. <Button type="text" @click="live.marking.undo">It was not there: undo</Button>
+      <span v-if="live.shapes.length < live.shapesWanted" class="quiet"
+        >{{ live.shapes.length }} of {{ live.shapesWanted }} ways in which it may run worked out …</span
+      >
     </p>
     <p v-else class="quiet">
       <template v-if="live.shapesMessage">{{ live.shapesMessage }}</template>
