@@ -157,6 +157,12 @@ test('the pump dies in the fill: the gauge shows it, the sheet says what to do, 
   await press(page, 'Back');
   await pane(page, 'Log');
   await expect(page.getByTestId('log')).toContainText('The pump has stopped: Second pump, or the house line');
+  // Its part is taken off the mould, and looked over as a real one would be.
+  await page.getByRole('button', { name: /^8 Review/ }).click();
+  await press(page, 'Take it off the mould and look');
+  await expect(page.getByRole('button', { name: 'Take it off the mould and look' })).toBeHidden({
+    timeout: 60_000,
+  });
 });
 
 test('three days after the mix the cure clock has come to demould, and the card goes on from there', async ({

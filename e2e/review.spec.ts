@@ -109,6 +109,10 @@ test('the demo part reviewed: findings, weight, cause, book; a lesson into a cop
   await expect(mesh).toContainText('worse here, 13 times');
   await mesh.getByRole('button', { name: 'Take it' }).click();
   await expect(mesh).toBeHidden();
+  const bags = page.getByTestId('offers').getByRole('row', { name: /what its bags let in/ });
+  await expect(bags).toContainText('its bags were tested, 13 times');
+  await bags.getByRole('button', { name: 'Take it' }).click();
+  await expect(bags).toBeHidden();
 
   await pane(page, 'Next time');
   await page
@@ -138,6 +142,10 @@ test('the demo part reviewed: findings, weight, cause, book; a lesson into a cop
     'Net mesh open: permeability measured here, 13 runs',
   );
   await expect(likely).not.toHaveText(was!, { timeout: 60_000 });
+  await page.getByRole('button', { name: /^6 Vacuum/ }).click();
+  await expect(page.getByTestId('mould-leak')).toContainText(
+    /measured here, 13 parts.*in 10 are tight enough/,
+  );
   const copy = (await (await page.request.get(`${home}/api/jobs/${idOf(page)}`)).json()) as {
     document: { name: string; resin: { reserve: unknown } };
   };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { infusionOf } from '@wick/plan/infusion/infusion';
 import { Button } from 'ant-design-vue';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useCard, useRun, useScheduler } from '../../compute/use-desk.ts';
 import { useQuestion } from '../common/use-question.ts';
 import { useReview } from './review.ts';
@@ -12,8 +12,11 @@ const work = useCard();
 const review = useReview();
 const scheduler = useScheduler();
 const { isAsking, message, ask } = useQuestion();
-const isLookedAt = computed(() =>
-  run.state.entries.some(({ body }) => body.kind === 'finding' || body.kind === 'weighed'),
+/** Nothing may have been found, and nobody weighed it. */
+const lookedAt = ref<string | null>(null);
+const looks = ['finding', 'weighed', 'gauged'];
+const isLookedAt = computed(
+  () => lookedAt.value === run.run?.id || run.state.entries.some(({ body }) => looks.includes(body.kind)),
 );
 const isOpened = computed(() => review.job !== null && infusionOf(run.state, review.job).openedAt !== null);
 
@@ -28,6 +31,7 @@ const look = () =>
     const found = await scheduler.want(key, { kind: 'cameOff', request }, { lane: 'board' });
     for (const body of found ?? []) await run.say(body);
     if (!found?.length) await run.say({ kind: 'note', text: 'Looked over: nothing was found.' });
+    lookedAt.value = run.run.id;
   });
 </script>
 
