@@ -1,5 +1,6 @@
 import type { EntryBody } from '@wick/contract/run/run';
 import { nearestOnLine } from '@wick/core/geometry/along';
+import { polygonOf } from '@wick/core/geometry/arcs';
 import { contains, type Point } from '@wick/core/geometry/polygon';
 import type { LaidJob } from '../job/laid.ts';
 
@@ -8,7 +9,8 @@ const to = (step: number, value: number) => Math.round(value / step) / Math.roun
 /** As somebody taps, reads and types it: on the part, to the millimetre, the gram, a hundredth of a millimetre. */
 export function asSaid(body: EntryBody, { part }: LaidJob): EntryBody {
   const place = (at: Point): Point => {
-    const on = contains(part.outline, at) ? at : nearestOnLine(at, [...part.outline, part.outline[0]!]).point;
+    const outline = polygonOf(part.outline);
+    const on = contains(outline, at) ? at : nearestOnLine(at, [...outline, outline[0]!]).point;
     return { x: to(1e-3, on.x), y: to(1e-3, on.y) };
   };
   switch (body.kind) {

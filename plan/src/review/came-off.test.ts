@@ -48,6 +48,21 @@ describe('the part of a rehearsal, off its mould', () => {
     }
   });
 
+  test('a bag that was made to leak leaves pinholes or dry places, unless it was sealed before it was filled', () => {
+    const leak: EntryBody = { kind: 'trouble', what: 'leak', placeId: 'pot:catch', amount: 0.05 };
+    const sealed: EntryBody = {
+      ...{ kind: 'looked', placeId: 'pot:catch', place: 'Catch pot', state: 'sealed', how: 'ear' },
+    };
+    const voids = (entries: Entry[]) =>
+      SEEDS.filter((seed) =>
+        found(seed, entries)!.some(
+          (body) => body.kind === 'finding' && ['pinholes', 'drySpot'].includes(body.is),
+        ),
+      ).length;
+    expect(voids(made([20, leak]))).toBeGreaterThanOrEqual(3);
+    expect(voids(made([20, leak], [30, sealed]))).toBeLessThanOrEqual(1);
+  });
+
   test('the same log comes to the same, whenever it is looked at; without an open feed there is no part', () => {
     const entries = made();
     expect(found(7, entries)).toEqual(found(7, [...entries].reverse()));

@@ -35,8 +35,17 @@ export function cameOff({ job, shop, mould, run, entries }: CameOffRequest): Ent
   const world = rehearsal.part.world();
   if (!world || contactAt === null || openedAt === null) return null;
   goOn(contactAt + 1000 * world.truth().gelTime + 1000);
+  const { throughput, limit } = rehearsal.truth();
+  const { filledAt, gelTime } = world.truth();
+  const drawn = rehearsal.part.faults();
+  const opensAt = entries.find(({ body }) => body.kind === 'trouble' && body.what === 'leak')?.at;
+  const filled = contactAt + 1000 * (Number.isNaN(filledAt) ? gelTime : filledAt);
+  const said = opensAt ? (Date.parse(opensAt) - openedAt) / Math.max(1, filled - openedAt) : 0;
+  // Whatever made it leak, as it leaks in the end: what was sealed in time leaves nothing.
+  const at = drawn.find((fault) => fault.kind === 'leak')?.at ?? Math.min(1, Math.max(0, said));
+  const leak = throughput > limit ? [{ kind: 'leak' as const, at, amount: throughput / limit }] : [];
   return foundOn({
-    ...{ job, shop, seed: run.seed, faults: rehearsal.part.faults() },
+    ...{ job, shop, seed: run.seed, faults: [...drawn.filter(({ kind }) => kind !== 'leak'), ...leak] },
     ...{ seen: world.seen(), truth: world.truth(), openTime: (openedAt - contactAt) / 1000 },
   }).map((body) => asSaid(body, job));
 }

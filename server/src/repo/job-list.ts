@@ -32,6 +32,8 @@ const listedRow = sql<string>`json_build_object(${sql.join(
   sql`, `,
 )})::text`;
 
+const itemOf = ({ row }: { row: string }): JobListItem => listItem(JSON.parse(row) as Listed);
+
 const NO_SKETCH: JobListItem['sketch'] = { outline: [], holes: [], zones: [], feeds: [], vents: [] };
 
 function listItem({ changedAt, sketch, resultKey, key, ...row }: Listed): JobListItem {
@@ -83,16 +85,14 @@ export function createJobList(database: Pick<Database, 'select'>) {
   return {
     async list(): Promise<JobListItem[]> {
       try {
-        return (await listedWhere()).map(({ row }) => listItem(JSON.parse(row) as Listed));
+        return (await listedWhere()).map(itemOf);
       } catch (error) {
         // One that cannot be read hides none of the others; where none can, that is said.
         const all = await ids().catch(() => {
           throw error;
         });
         const items = all.map(
-          async (id) =>
-            (await listedWhere(eq(jobs.id, id))).map(({ row }) => listItem(JSON.parse(row) as Listed))[0] ??
-            damagedItem(id),
+          async (id) => (await listedWhere(eq(jobs.id, id))).map(itemOf)[0] ?? damagedItem(id),
         );
         return Promise.all(items.map((item, n) => item.catch(() => damagedItem(all[n]!))));
       }

@@ -1,11 +1,13 @@
 import { Piscina } from 'piscina';
 import { ProblemError } from './problem.ts';
 
-/** MB; ms, waiting for those before included; ms without a question after which the thread ends. */
+/** ms without a question after which the thread ends. */
+const IDLE = 30_000;
+
+/** MB; ms, waiting for those before included. */
 interface AsideLimits {
   readonly memory: number;
   readonly longest: number;
-  readonly idle?: number;
   /** That wait at most, and what they are. */
   readonly waiting: number;
   readonly things: string;
@@ -31,7 +33,7 @@ export function createAside<Asked, Answer>(worker: URL, limits: AsideLimits) {
       minThreads: 0,
       maxThreads: 1,
       maxQueue: limits.waiting,
-      idleTimeout: limits.idle ?? 30_000,
+      idleTimeout: IDLE,
       resourceLimits: { maxOldGenerationSizeMb: limits.memory },
     });
     // Whoever asked is told; a thread that ends by itself is no end of the server.

@@ -5,6 +5,7 @@ import { simulatedInstruments } from '@wick/plan/run/simulated';
 import { openInMemory, type OpenedDatabase } from '../../repo/database.ts';
 import { createServices, type Services } from '../services.ts';
 import { createRehearsals } from './rehearsals.ts';
+import { createWatching } from './watching.ts';
 
 let opened: OpenedDatabase;
 let services: Services;
@@ -84,6 +85,36 @@ test('a gauge that falls silent is called, also after the server was started ane
     await say(run, { kind: 'watchEnds' });
   } finally {
     again.stop();
+  }
+});
+
+test('after a time in which this machine slept a gauge has its whole time again to be heard', async () => {
+  const run = await start('slept');
+  const instrument = await gauge('sleepy-gauge');
+  await say(run, { kind: 'attach', instrumentId: 'sleepy-gauge', place: 'bag' }, Date.now() - 300_000);
+  await services.readings.append(instrument, [{ id: '1', at: Date.now() - 5000, value: 1000 }]);
+  await say(run, { kind: 'watch', watcher: 'Ada', limits }, Date.now() - 250_000);
+  let ahead = 0;
+  const own = createWatching({
+    ...{ runs: services.runs, instrumentOf: services.instruments.find, lastOf: services.readings.lastOf },
+    surroundings: () => Promise.resolve({ ambientPressure: 94_000, temperature: 293 }),
+    onFault: (error) => faults.push(error),
+    now: () => Date.now() + ahead,
+  });
+  await own.start();
+  try {
+    expect(await own.look()).toBe(0);
+    ahead = 3_600_000;
+    expect(await own.look()).toBe(0);
+    // Looked at every few seconds since, and still nothing.
+    for (let n = 0; n < 15; n++) {
+      ahead += 4500;
+      await own.look();
+    }
+    expect((await alarmsOf(run)).map(({ body }) => (body as { cause: string }).cause)).toEqual(['silence']);
+    await say(run, { kind: 'watchEnds' });
+  } finally {
+    own.stop();
   }
 });
 

@@ -45,6 +45,8 @@ const patterns = [
   ...findingPatterns.map((value) => ({ value, label: patternNames[value] })),
 ];
 const hasPattern = computed(() => is.value === 'pinholes' || is.value === 'drySpot');
+/** px in which its words find no room. */
+const isAtLeft = ({ x }: Point) => x < 140;
 const least = computed(() => ({ pin: 1, line: 2, area: 3 })[form.value]);
 
 function tap(place: Point) {
@@ -127,7 +129,12 @@ const setForm = (value: string) => {
       />
       <g v-if="review.fill" class="end">
         <circle :cx="at(review.fill.plannedEnd).x" :cy="at(review.fill.plannedEnd).y" r="15" />
-        <text :x="at(review.fill.plannedEnd).x - 20" :y="at(review.fill.plannedEnd).y - 12">
+        <text
+          :x="at(review.fill.plannedEnd).x"
+          :dx="isAtLeft(at(review.fill.plannedEnd)) ? 20 : -20"
+          :y="at(review.fill.plannedEnd).y - 12"
+          :text-anchor="isAtLeft(at(review.fill.plannedEnd)) ? 'start' : 'end'"
+        >
           the forecast ends here
         </text>
       </g>
@@ -196,7 +203,6 @@ const setForm = (value: string) => {
 }
 .end text {
   font: 500 12px var(--display);
-  text-anchor: end;
   fill: var(--quiet);
 }
 .finding {
