@@ -1,4 +1,3 @@
-import { partArea } from '../part/figures.ts';
 import { describe, expect, test } from '@jest/globals';
 import { regionArea } from '@wick/core/geometry/overlay';
 import { signedArea, type Point } from '@wick/core/geometry/polygon';
@@ -6,7 +5,6 @@ import Papa from 'papaparse';
 import { cutCsv, cutSheetOf } from './cut-sheet.ts';
 import { laidDemos } from '../test/laid-demos.ts';
 import type { LaidJob } from '../job/laid.ts';
-import { planSketchOf } from '../part/sketch.ts';
 import { plyCutsOf } from './ply-book.ts';
 
 const named = (name: string) => laidDemos.find((job) => job.name === name)!;
@@ -89,18 +87,5 @@ describe('cut sheet', () => {
   test('a job without plies has nothing to cut', () => {
     const bare: LaidJob = { ...gore, zones: [], laminate: { ...gore.laminate, plies: [] } };
     expect(cutSheetOf(bare, 0).pieces).toEqual([]);
-  });
-});
-
-describe('plan of a list', () => {
-  test('draws arcs as chords and keeps area, holes, zones and lines', () => {
-    for (const job of laidDemos) {
-      const sketch = planSketchOf(job);
-      const area = areaOf([sketch.outline]) - areaOf(sketch.holes);
-      expect(area / partArea(job.part)).toBeCloseTo(1, 2);
-      expect(sketch.zones).toHaveLength(job.zones.length);
-      expect(sketch.feeds).toHaveLength(job.lines.filter(({ kind }) => kind === 'feed').length);
-      expect(sketch.vents).toHaveLength(job.lines.filter(({ kind }) => kind === 'vent').length);
-    }
   });
 });
