@@ -1,4 +1,4 @@
-import type { LearnedSide } from '@wick/contract/material/learned';
+import { MOST_RUNS_BEHIND, type LearnedSide } from '@wick/contract/material/learned';
 import type { Material } from '@wick/contract/materials';
 import type { Evidence } from '@wick/contract/run/review-bodies';
 import { learnFactors, RUN_SCATTER, type RunTold, type Unlearned } from '@wick/core/learning/factors';
@@ -46,7 +46,7 @@ const rounded = (value: number) => Number(value.toPrecision(4));
 
 /**
  * What all runs together say of the library: each side of each entry by its share, its doubt, and how far runs differ.
- * @param library as it stands  @param book evidence of each run once
+ * @param library as it stands  @param book evidence of each run once, oldest first: the latest count, as many as an entry names
  * @returns those that any run told of, by name
  */
 export function offersOf(library: readonly Material[], book: readonly RunEvidence[]): Offer[] {
@@ -59,7 +59,7 @@ export function offersOf(library: readonly Material[], book: readonly RunEvidenc
   );
   return together
     .flatMap(({ sides, differs, usual }) => {
-      const runs = book.flatMap((run) => toldBy(run, sides));
+      const runs = book.slice(-MOST_RUNS_BEHIND).flatMap((run) => toldBy(run, sides));
       const named = new Set(runs.flatMap(({ shares }) => [...shares.keys()]));
       const own = known.filter(({ id }) => named.has(id));
       const values: Unlearned[] = [

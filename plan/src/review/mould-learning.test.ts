@@ -66,6 +66,15 @@ describe('what parts say of their mould', () => {
     expect(mouldOffersOf(table, [leaking(0), leaking(-1e-5), leaking(null)])).toEqual([]);
   });
 
+  test('of more parts than a record names the latest count, and can be kept', () => {
+    const offer = only(
+      table,
+      Array.from({ length: 520 }, () => drawing(4.4)),
+    );
+    expect(offer.runIds).toHaveLength(500);
+    expect(() => mouldSchema.parse(withMouldLearned(table, 'drawn', offer))).not.toThrow();
+  });
+
   test('taken it stands in the record, is no news, and set back it is gone', () => {
     const parts = [drawing(4.4), drawing(4.5)];
     const offer = only(table, parts);

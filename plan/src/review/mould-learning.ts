@@ -1,3 +1,4 @@
+import { MOST_RUNS_BEHIND } from '@wick/contract/material/learned';
 import { mouldSides, type Mould, type MouldSide } from '@wick/contract/mould';
 import type { BookLine } from '@wick/contract/review';
 import { learnFactors, type RunTold } from '@wick/core/learning/factors';
@@ -54,13 +55,13 @@ const rounded = (value: number) => Number(value.toPrecision(4));
 
 /**
  * What the parts in the book say of the mould they were made on.
- * @param book each run once
+ * @param book each run once, oldest first: the latest count, as many as a record names
  */
 export function mouldOffersOf(
   mould: Mould,
   book: readonly Pick<BookLine, 'runId' | 'figures'>[],
 ): MouldOffer[] {
-  const own = book.filter(({ figures }) => figures.mouldId === mould.id);
+  const own = book.filter(({ figures }) => figures.mouldId === mould.id).slice(-MOST_RUNS_BEHIND);
   return mouldSides.flatMap((side) => {
     const { middle, doubt, scatter: usual, measuring } = before[side];
     const runs = own.flatMap((line): RunTold[] => {
