@@ -46,6 +46,21 @@ test('an alarm stands until it is answered on any screen, however often it is to
   expect(runs.alarms.value).toEqual([]);
 });
 
+test('an alarm that is told while an older list is on its way is not lost by that list', async () => {
+  const answers: ((runs: WatchedRun[]) => void)[] = [];
+  const { runs, tell } = open(() => new Promise((resolve) => answers.push(resolve)));
+  const watch = watchOf('r');
+  const first = runs.load();
+  answers[0]!([watched('r', [watch])]);
+  await first;
+  tell('gap', {});
+  tell('entry', alarmOf('r', 'meanwhile'));
+  expect(runs.alarms.value).toHaveLength(1);
+  answers[1]!([watched('r', [watch])]);
+  await settle();
+  expect(runs.alarms.value.map(({ entry }) => entry.id)).toEqual(['meanwhile']);
+});
+
 test('a watch that begins elsewhere is taken up; what other runs say is not; one that ends calls nobody', async () => {
   let now: WatchedRun[] = [];
   const { runs, tell } = open(async () => now);

@@ -17,19 +17,31 @@ const TELLING: readonly EntryBody['kind'][] = ['watch', 'alarm', 'timer', 'due']
 export function createWatchedRuns({ list, stream }: Parts) {
   const runs = shallowRef<readonly WatchedRun[]>([]);
   let asked = 0;
+  /** While the list is on its way: it may not have them yet. */
+  let heard: Entry[] | null = null;
 
   async function load(): Promise<void> {
     const own = ++asked;
+    heard = [];
     const now = await list().catch(() => null);
-    if (now && own === asked) runs.value = now;
+    if (own !== asked) return;
+    const meanwhile = heard;
+    heard = null;
+    if (!now) return;
+    runs.value = now;
+    for (const entry of meanwhile) add(entry);
   }
   function take(entry: Entry): void {
+    heard?.push(entry);
     const known = runs.value.some(({ run }) => run.id === entry.runId);
     if (!known) {
       // Its watch began meanwhile, or what was asked for has not come yet.
       if (TELLING.includes(entry.body.kind)) void load();
       return;
     }
+    add(entry);
+  }
+  function add(entry: Entry): void {
     runs.value = runs.value.map((one) =>
       one.run.id === entry.runId && !one.entries.some(({ id }) => id === entry.id)
         ? { ...one, entries: [...one.entries, entry] }
