@@ -8,9 +8,11 @@ const IDLE = 30_000;
 interface AsideLimits {
   readonly memory: number;
   readonly longest: number;
-  /** That wait at most, and what they are. */
-  readonly waiting: number;
-  readonly things: string;
+  /** That wait at most, and what they are; as many as come when left out. */
+  readonly waiting?: number;
+  readonly things?: string;
+  /** It stands ready from the start on and stays: to start it takes longer than to answer. */
+  readonly isReady?: boolean;
 }
 
 /** What was asked took too long or too much memory: nothing is wrong with this server. */
@@ -21,18 +23,19 @@ export class TooMuchError extends Error {
 }
 
 /**
- * Heavy work in a thread of its own, started by the first question and ended when nothing is asked for a while.
+ * Heavy work in a thread of its own; unless it stands ready, it is started by the first question and ended when nothing is asked for a
+ * while.
  * @param worker a file whose default export answers a question
  */
 export function createAside<Asked, Answer>(worker: URL, limits: AsideLimits) {
-  let pool: Piscina | null = null;
+  const { waiting = Infinity, things = 'questions', isReady = false } = limits;
   const open = () => {
     const made = new Piscina({
       filename: worker.href,
       execArgv: ['--import', 'tsx'],
-      minThreads: 0,
+      minThreads: isReady ? 1 : 0,
       maxThreads: 1,
-      maxQueue: limits.waiting,
+      maxQueue: waiting,
       idleTimeout: IDLE,
       resourceLimits: { maxOldGenerationSizeMb: limits.memory },
     });
@@ -40,14 +43,15 @@ export function createAside<Asked, Answer>(worker: URL, limits: AsideLimits) {
     made.on('error', () => undefined);
     return made;
   };
+  let pool = isReady ? open() : null;
   return {
     /** @throws ProblemError TOO_OFTEN; TooMuchError; what the worker throws */
     async ask(asked: Asked): Promise<Answer> {
       const aside = (pool ??= open());
-      if (aside.queueSize >= limits.waiting)
+      if (aside.queueSize >= waiting)
         throw new ProblemError(
           'TOO_OFTEN',
-          `Too many ${limits.things} wait to be worked on. Send this one again in a minute.`,
+          `Too many ${things} wait to be worked on. Send this one again in a minute.`,
         );
       const signal = AbortSignal.timeout(limits.longest);
       try {

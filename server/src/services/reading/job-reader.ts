@@ -1,4 +1,4 @@
-import { Piscina } from 'piscina';
+import { createAside, TooMuchError } from '../aside.ts';
 import { ProblemError } from '../problem.ts';
 import type { Asked } from './reading.worker.ts';
 import { readings, type Readings } from './readings.ts';
@@ -35,23 +35,15 @@ export function createJobReader({ longest = 60_000, memory = 1024 }: Limits = {}
   readonly ready: Promise<unknown>;
   readonly close: () => Promise<void>;
 } {
-  const aside = new Piscina({
-    filename: new URL('./reading.worker.ts', import.meta.url).href,
-    execArgv: ['--import', 'tsx'],
-    minThreads: 1,
-    maxThreads: 1,
-    resourceLimits: { maxOldGenerationSizeMb: memory },
+  const aside = createAside<Asked, unknown>(new URL('./reading.worker.ts', import.meta.url), {
+    ...{ memory, longest, isReady: true },
   });
 
-  // Whoever asked is told; a thread that ends by itself is no end of the server.
-  aside.on('error', () => undefined);
-
   async function runAside<Answer>(asked: Asked): Promise<Answer> {
-    const signal = AbortSignal.timeout(longest);
     try {
-      return (await aside.run(asked, { signal })) as Answer;
+      return (await aside.ask(asked)) as Answer;
     } catch (error) {
-      if (!signal.aborted) throw error;
+      if (!(error instanceof TooMuchError && error.of === 'time')) throw error;
       throw new ProblemError(
         'TOO_LARGE',
         'Reading this job takes longer than a minute. Nothing was changed; try again later, or give it fewer corners or plies.',
@@ -68,8 +60,8 @@ export function createJobReader({ longest = 60_000, memory = 1024 }: Limits = {}
     read: reader(readings.read, 'read'),
     readAndSummarise: reader(readings.readAndSummarise, 'readAndSummarise'),
     readFile: reader(readings.readFile, 'readFile'),
-    ready: aside.run({ name: 'read', given: [null] } satisfies Asked).catch(() => undefined),
-    close: () => aside.destroy(),
+    ready: aside.ask({ name: 'read', given: [null] }).catch(() => undefined),
+    close: aside.close,
   };
 }
 
