@@ -78,20 +78,8 @@ interface Maker extends Omit<ShapeTask, 'problem' | 'fineness'> {
 export const shapeTasksOf = (job: LaidJob, shop: Shop, fineness = finenessFor(job)): ShapeTask[] =>
   makersOf(job, shop).map(({ make, ...task }) => ({ ...task, problem: make(), fineness }));
 
-/** Which there are, the plan's own first. */
+/** Which there are: the plan's own first, then events and mere scatter by turns, so that neither is late where they are solved in this order. */
 export const shapeIdsOf = (job: LaidJob, shop: Shop): string[] => makersOf(job, shop).map(({ id }) => id);
-
-/** In which to solve them one after the other: the plan, then events and mere scatter by turns, so that neither is late on a slow machine. */
-export function solvingOrder(ids: readonly string[]): string[] {
-  const of = (kind: string) => ids.filter((id) => id.startsWith(kind));
-  const [plan, draws] = [of('plan'), of('draw')];
-  const events = ids.filter((id) => !plan.includes(id) && !draws.includes(id));
-  const byTurns = Array.from({ length: Math.max(draws.length, events.length) }, (_, n) => [
-    ...events.slice(n, n + 1),
-    ...draws.slice(n, n + 1),
-  ]);
-  return [...plan, ...byTurns.flat()];
-}
 
 /** One of them. @throws ModelError as problemOf; NO_SUCH_SHAPE */
 export function shapeTaskOf(job: LaidJob, shop: Shop, shapeId: string, soft = false): ShapeTask {
@@ -115,14 +103,13 @@ function makersOf(job: LaidJob, shop: Shop, soft = false): Maker[] {
   const maker = (id: string, event: ShapeEvent | null, prior: number, make: () => FlowProblem): Maker => ({
     ...{ id, event, prior, make },
   });
-  return [
-    maker('plan', null, 1 / (DRAWS + 1), base),
-    ...Array.from({ length: DRAWS }, (_, n) =>
-      maker(`draw-${n}`, null, 1 / (DRAWS + 1), () => ({
-        ...posed(quietly(drawJob(job, shop, n).drawn)),
-        patchwork: patchy(job, createRandom(n)),
-      })),
-    ),
+  const draws = Array.from({ length: DRAWS }, (_, n) =>
+    maker(`draw-${n}`, null, 1 / (DRAWS + 1), () => ({
+      ...posed(quietly(drawJob(job, shop, n).drawn)),
+      patchwork: patchy(job, createRandom(n)),
+    })),
+  );
+  const events = [
     ...racesOf(job).map(({ event, prior, gap }) =>
       maker(`race-${event.of}-${gap}`, event, prior, () =>
         posed({ ...job, lines: [...job.lines, raceAlong(event.places, Number(event.of), gap)] }),
@@ -145,6 +132,11 @@ function makersOf(job: LaidJob, shop: Shop, soft = false): Maker[] {
       maker(`cold-${event.of}`, event, COLD_CHANCE, () => ({ ...base(), patchwork })),
     ),
   ];
+  const byTurns = Array.from({ length: Math.max(draws.length, events.length) }, (_, n) => [
+    ...events.slice(n, n + 1),
+    ...draws.slice(n, n + 1),
+  ]);
+  return [maker('plan', null, 1 / (DRAWS + 1), base), ...byTurns.flat()];
 }
 
 const finenessFor = (job: LaidJob): Fineness => {

@@ -2,12 +2,7 @@ import type { Shop } from '@wick/contract/shop';
 import { orNull } from '@wick/core/model-error';
 import { hashOf, keyOf } from '@wick/plan/forecast/key';
 import { problemOf } from '@wick/plan/forecast/problem';
-import {
-  shapeIdsOf,
-  solvingOrder,
-  withoutCommon,
-  type SolvedShape,
-} from '@wick/plan/infusion/problem-shapes';
+import { shapeIdsOf, withoutCommon, type SolvedShape } from '@wick/plan/infusion/problem-shapes';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { runConditionsOf } from '@wick/plan/resin/run';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
@@ -54,7 +49,7 @@ export function createShapes(scheduler: Scheduler, of: () => { job: LaidJob; sho
       found.set(id, shape);
       solved.value = withoutCommon(ids.flatMap((each) => found.get(each) ?? []));
     };
-    await Promise.all(solvingOrder(ids).map(one));
+    await Promise.all(ids.map(one));
   }
   watch(key, () => void solveAll(), { immediate: true });
 

@@ -46,6 +46,11 @@ async function tap(place: Point) {
   const { x, y } = mark ?? place;
   await live.marking.mark({ markId: mark?.id ?? null, x, y, doubt: DOUBT });
 }
+const working = computed(() =>
+  live.shapes.length < live.shapesWanted
+    ? `${live.shapes.length} of ${live.shapesWanted} ways in which it may run worked out …`
+    : '',
+);
 const label = 'The plan: tap where the front is now';
 </script>
 
@@ -86,15 +91,11 @@ const label = 'The plan: tap where the front is now';
     <p v-if="live.marking.refusal" class="ember" role="alert">{{ live.marking.refusal }}</p>
     <p v-else-if="live.marking.lastId" class="told">
       Marked. <Button type="text" @click="live.marking.undo">It was not there: undo</Button>
-      <span v-if="live.shapes.length < live.shapesWanted" class="quiet"
-        >{{ live.shapes.length }} of {{ live.shapesWanted }} ways in which it may run worked out …</span
-      >
+      <span v-if="working" class="quiet">{{ working }}</span>
     </p>
     <p v-else class="quiet">
       <template v-if="live.shapesMessage">{{ live.shapesMessage }}</template>
-      <template v-else-if="live.shapes.length < live.shapesWanted"
-        >{{ live.shapes.length }} of {{ live.shapesWanted }} ways in which it may run worked out …</template
-      >
+      <template v-else-if="working">{{ working }}</template>
       <template v-else
         >Tap the plan where the front is now{{
           live.part.wet ? '; the thick line is the part itself' : ''
