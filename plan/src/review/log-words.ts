@@ -1,4 +1,5 @@
 import type { WordsOf } from '../run/log-writing.ts';
+import { mouldValueWords } from './mould-learning.ts';
 import {
   findingNames,
   learnedNames,
@@ -58,8 +59,8 @@ export const reviewWords: WordsOf<
   lessonSettled: ({ is }) => `Lesson ${is === 'taken' ? 'taken into a job' : 'set aside'}`,
   learned: ({ title, side, is, factor }) =>
     `${title}, ${learnedNames[side]}: ${learnedWords(is, `x ${factor.toFixed(2)}`)}`,
-  mouldLearned: ({ title, side, is, value }, { show }) =>
-    `${title}, ${mouldSideNames[side]}: ${learnedWords(is, side === 'leak' ? show(value, 'throughput') : `x ${value.toFixed(2)}`)}`,
+  mouldLearned: ({ title, side, is, value }) =>
+    `${title}, ${mouldSideNames[side]}: ${learnedWords(is, mouldValueWords(side, value))}`,
   booked: ({ figures }) => `Into the book: ${outcomeNames[figures.outcome]}`,
   signed: ({ as }) => `Signed as ${as}`,
 };

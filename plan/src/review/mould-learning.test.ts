@@ -4,7 +4,14 @@ import type { BookFigures } from '@wick/contract/run/review-bodies';
 import { NINE_IN_TEN } from '@wick/core/verdict/verdict';
 import { demoMoulds } from '../demo/moulds.ts';
 import { demoRuns } from '../demo/runs.ts';
-import { learnedOf, mouldOffersOf, reserveFor, tightChance, withMouldLearned } from './mould-learning.ts';
+import {
+  learnedOf,
+  mouldOffersOf,
+  mouldWords,
+  reserveFor,
+  tightChance,
+  withMouldLearned,
+} from './mould-learning.ts';
 
 const table = demoMoulds.find(({ id }) => id === 'flat-table')!;
 const [first] = demoRuns.flatMap(({ entries }) =>
@@ -102,4 +109,12 @@ test('nine in ten: the upper end of x/÷ is the reserve, and a limit there is me
   expect(tightChance(own, 1e-3)).toBeCloseTo(0.5, 6);
   expect(tightChance(own, 0.5e-3)).toBeCloseTo(0.1, 3);
   expect([reserveFor(table), tightChance(table, 1e-3)]).toEqual([null, null]);
+  // 1 mbar L/s is 0.1 Pa m3/s.
+  expect(mouldWords(own, 'leak')).toBe(
+    'Bags on Long glass table let in 0.01 mbar·L/s, x/÷ 2.00 (measured here, 1 part)',
+  );
+  expect(mouldWords(own, 'drawn')).toBe(
+    'Parts on Long glass table draw × 1.04 of their plan, x/÷ 1.05 (measured here, 1 part)',
+  );
+  expect(mouldWords(table, 'leak')).toBeNull();
 });

@@ -4,6 +4,7 @@ import type { BookLine } from '@wick/contract/review';
 import { learnFactors, type RunTold } from '@wick/core/learning/factors';
 import { normalCdf } from '@wick/core/verdict/sampling';
 import { NINE_IN_TEN } from '@wick/core/verdict/verdict';
+import { leakWords } from '../vacuum/words.ts';
 
 /** A side of a mould before its parts said anything. From memory. */
 interface Before {
@@ -109,6 +110,23 @@ export function withMouldLearned(mould: Mould, side: MouldSide, offer: MouldLear
     ? { ...others, [side]: { value: offer.value, doubt: offer.doubt - 1, runIds: [...offer.runIds] } }
     : others;
   return Object.keys(learned).length > 0 ? { ...rest, learned } : rest;
+}
+
+/** "0.0044 mbar·L/s"; "× 0.93" */
+export const mouldValueWords = (side: MouldSide, value: number): string =>
+  side === 'leak' ? leakWords(value) : `× ${value.toFixed(2)}`;
+
+/** "Bags on Table 2 let in 0.0044 mbar·L/s, x/÷ 2.54 (measured here, 12 parts)"; null where nothing was learned. */
+export function mouldWords(mould: Mould, side: MouldSide): string | null {
+  const own = learnedOf(mould, side);
+  if (!own) return null;
+  const value = mouldValueWords(side, own.value);
+  const what =
+    side === 'leak'
+      ? `Bags on ${mould.name} let in ${value}`
+      : `Parts on ${mould.name} draw ${value} of their plan`;
+  const count = own.runIds.length;
+  return `${what}, x/÷ ${own.doubt.toFixed(2)} (measured here, ${count} ${count === 1 ? 'part' : 'parts'})`;
 }
 
 /** Share in reserve that nine in ten parts on the mould need no more than; null where nothing was learned. */

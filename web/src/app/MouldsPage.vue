@@ -1,18 +1,16 @@
 <script setup lang="ts">
 import { pullsSinceCoat, openLeaks } from '@wick/plan/mould/words';
-import { learnedOf } from '@wick/plan/review/mould-learning';
-import { type Mould } from '@wick/contract/mould';
+import { mouldWords } from '@wick/plan/review/mould-learning';
+import { mouldSides, type Mould } from '@wick/contract/mould';
 import { Button, Input, InputNumber, Popconfirm } from 'ant-design-vue';
 import { computed, onMounted, ref } from 'vue';
 import { useMouldStore } from '../data/mould-store.ts';
-import { useShopStore } from '../data/shop-store.ts';
 import MouldHistory from '../ui/MouldHistory.vue';
 import PageHeader from './PageHeader.vue';
 import Choice from '../ui/Choice.vue';
 
 /** The workshop's moulds and what has happened to each. */
 const store = useMouldStore();
-const shop = useShopStore();
 const chosenId = ref<string | null>(null);
 onMounted(store.load);
 const moulds = computed(() => (store.moulds ?? []).map(({ mould }) => mould));
@@ -31,23 +29,9 @@ async function create() {
     chosenId.value = id;
 }
 const set = (changes: Partial<Mould>) => chosen.value && void store.save({ ...chosen.value, ...changes });
-const learned = computed(() => {
-  const own = chosen.value;
-  const times = (count: number) => `measured here, ${count} ${count === 1 ? 'part' : 'parts'}`;
-  const [leak, drawn] = own ? [learnedOf(own, 'leak'), learnedOf(own, 'drawn')] : [null, null];
-  return [
-    ...(leak
-      ? [
-          `Bags on it let in ${shop.show(leak.value, 'throughput')}, x/÷ ${leak.doubt.toFixed(1)}; ${times(leak.runIds.length)}.`,
-        ]
-      : []),
-    ...(drawn
-      ? [
-          `Its parts draw × ${drawn.value.toFixed(2)} of the resin planned, x/÷ ${drawn.doubt.toFixed(2)}; ${times(drawn.runIds.length)}.`,
-        ]
-      : []),
-  ];
-});
+const learned = computed(() =>
+  mouldSides.flatMap((side) => (chosen.value && mouldWords(chosen.value, side)) ?? []),
+);
 const textOf = (event: Event) => (event.target as HTMLInputElement).value;
 const lastEvent = ({ history }: Mould) =>
   history
@@ -136,7 +120,7 @@ const lastEvent = ({ history }: Mould) =>
             <Button danger>Delete</Button>
           </Popconfirm>
         </div>
-        <p v-if="learned.length > 0" data-testid="mould-learned">{{ learned.join(' ') }}</p>
+        <p v-if="learned.length > 0" data-testid="mould-learned">{{ learned.join('. ') }}.</p>
         <MouldHistory :mould="chosen" @change="store.save($event)" />
         <p class="quiet small">
           Release agents and solvents: air the room, no flames, gloves. Follow the safety data sheet and your

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { withResin } from '@wick/plan/job/edits';
-import { learnedOf, reserveFor } from '@wick/plan/review/mould-learning';
+import { mouldWords, reserveFor } from '@wick/plan/review/mould-learning';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
@@ -13,7 +13,6 @@ const moulds = useMouldStore();
 const shop = useShopStore();
 if (!moulds.moulds) void moulds.load();
 const mould = computed(() => moulds.find(job.laid.mould?.id)?.mould ?? null);
-const drawn = computed(() => mould.value && learnedOf(mould.value, 'drawn'));
 const share = computed(() => mould.value && reserveFor(mould.value));
 const isTaken = computed(() => {
   const { reserve } = job.laid.resin;
@@ -24,10 +23,8 @@ const take = (own: number) =>
 </script>
 
 <template>
-  <p v-if="drawn && share !== null" class="quiet learned" data-testid="mould-reserve">
-    Parts on {{ mould!.name }} draw × {{ drawn.value.toFixed(2) }} of their plan, x/÷
-    {{ drawn.doubt.toFixed(2) }} (measured here, {{ drawn.runIds.length }}
-    {{ drawn.runIds.length === 1 ? 'part' : 'parts' }}): nine in ten need
+  <p v-if="share !== null" class="quiet learned" data-testid="mould-reserve">
+    {{ mouldWords(mould!, 'drawn') }}: nine in ten need
     {{ share === 0 ? 'no reserve' : `no more than ${shop.show(share, 'fraction')} in reserve` }}.
     <Button v-if="!isTaken" size="small" @click="take(share)">Take that</Button>
   </p>

@@ -2,7 +2,12 @@ import type { LearnedSide } from '@wick/contract/material/learned';
 import type { Mould } from '@wick/contract/mould';
 import { factorIn, withLearned } from '@wick/plan/review/learned-values';
 import { offersOf, type Offer } from '@wick/plan/review/learning';
-import { mouldOffersOf, withMouldLearned, type MouldOffer } from '@wick/plan/review/mould-learning';
+import {
+  mouldOffersOf,
+  mouldValueWords,
+  withMouldLearned,
+  type MouldOffer,
+} from '@wick/plan/review/mould-learning';
 import { learnedNames, mouldSideNames } from '@wick/plan/review/names';
 import { isOf } from '@wick/plan/run/state';
 import { computed } from 'vue';
@@ -10,7 +15,6 @@ import { useRun } from '../../compute/use-desk.ts';
 import { useBookStore } from '../../data/book-store.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
 import { useMouldStore } from '../../data/mould-store.ts';
-import { useShopStore } from '../../data/shop-store.ts';
 import type { LearnedRow } from './LearnedTable.vue';
 import { useReview } from './review.ts';
 
@@ -60,7 +64,6 @@ export function useLearnedRows() {
   const library = useLibraryStore();
   const moulds = useMouldStore();
   const book = useBookStore();
-  const shop = useShopStore();
 
   /** Those in the book, and this one as it stands now. A rehearsal teaches nothing but itself. */
   const told = computed(() => [
@@ -127,12 +130,10 @@ export function useLearnedRows() {
   function ofMould(offer: MouldOffer, own: Mould): LearnedRow {
     const { side, value, doubt, runIds, now, isNews, scatter } = offer;
     const key = keyOf(own.id, side, runIds);
-    const show = (middle: number) =>
-      side === 'leak' ? shop.show(middle, 'throughput') : `× ${middle.toFixed(2)}`;
     return {
       ...{ key, name: own.name, said: saidOfMould(offer), side: mouldSideNames[side], parts: partsOf(offer) },
-      now: now ? [show(now.value), range(now.doubt)] : ['not known'],
-      next: [show(value), range(doubt)],
+      now: now ? [mouldValueWords(side, now.value), range(now.doubt)] : ['not known'],
+      next: [mouldValueWords(side, value), range(doubt)],
       differ: `parts differ by ${range(scatter)}`,
       isOpen: isNews && !refused.value.has(key),
       isTaken: now !== null,
@@ -150,10 +151,7 @@ export function useLearnedRows() {
   return computed((): LearnedRow[] => [
     ...offersOf(library.materials, told.value).map(ofLibrary),
     ...(mould.value
-      ? mouldOffersOf(
-          mould.value,
-          (book.lines ?? []).filter(({ kind }) => kind === 'part'),
-        ).map((offer) => ofMould(offer, mould.value!))
+      ? mouldOffersOf(mould.value, book.lines ?? []).map((offer) => ofMould(offer, mould.value!))
       : []),
   ]);
 }
