@@ -7,6 +7,8 @@ import { ask, newHome, spawnServer } from './running-server.ts';
 
 const WRITERS = 3;
 const PATIENCE = 20_000;
+/** Answers before each kill: of a server that answered little nothing could be lost. */
+const LEAST = 6;
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Writers at work while the server is killed again and again. @returns acknowledged writes, and those that were lost */
@@ -42,7 +44,7 @@ export async function siegeByKills(
     });
     const all = Promise.allSettled(writers);
     // Not before some have been answered, however slow the machine; then at any moment.
-    const enough = acknowledged + 2 + Math.floor(40 * Math.random());
+    const enough = acknowledged + LEAST + Math.floor(40 * Math.random());
     const patience = Date.now() + PATIENCE;
     while (acknowledged < enough && Date.now() < patience) await pause(5);
     await pause(30 * Math.random());

@@ -11,8 +11,7 @@ import { soak } from './soak.ts';
 describe('a short siege', () => {
   test('no acknowledged write is lost by kills', async () => {
     const { acknowledged, lost } = await siegeByKills(2);
-    // Each is killed after two answers at least; how many more is drawn.
-    expect(acknowledged).toBeGreaterThanOrEqual(4);
+    expect(acknowledged).toBeGreaterThan(10);
     expect(lost).toBe(0);
   }, 120_000);
 
