@@ -2,6 +2,7 @@ import type { Entry, EntryBody } from '@wick/contract/run/run';
 import type { Shop } from '@wick/contract/shop';
 import type { Fineness } from '@wick/core/flow/problem';
 import { createRandom, normalOf, type Random } from '@wick/core/random';
+import { mostThroughput } from '@wick/core/vacuum/drop-test';
 import { clockOf } from '@wick/core/verdict/verdict';
 import type { LaidJob } from '../job/laid.ts';
 import { materialOf } from '../job/material-of.ts';
@@ -10,6 +11,7 @@ import { driveShareOf, WEAK_DRIVE, type BagReading } from '../infusion/live-cloc
 import { rehearse, type Rehearsed } from '../infusion/operator.ts';
 import type { SolvedShape } from '../infusion/problem-shapes.ts';
 import { runConditionsOf } from '../resin/run.ts';
+import { airBudgetOf } from '../vacuum/air.ts';
 import { racingSides } from '../forecast/draw.ts';
 import { raceAlongSide, type DrawnFault } from '../infusion/truth.ts';
 import { asSaid } from './as-said.ts';
@@ -121,7 +123,7 @@ export function simulateRun(job: LaidJob, shop: Shop, options: SimulateOptions):
   const found = foundOn({ job, shop, seed, faults, seen, truth, openTime: (opened - contact) / 1000 });
   const after: [number, EntryBody][] = [
     ...bubblesIn(job, shop, one, { contact, opened, end }, random),
-    ...dropTestOf(isThere || random() < IDLE, createRandom(seed ^ 0x51ed270b)),
+    ...dropTestOf(job, shop, isThere || random() < IDLE, createRandom(seed ^ 0x51ed270b)),
     ...(isFull
       ? [[contact + 1000 * truth.filledAt + 20_000, { kind: 'allWet' }] as [number, EntryBody]]
       : []),
@@ -172,11 +174,13 @@ function bubblesIn(
   ];
 }
 
-/** A quarter of an hour, once the bag is pulled. */
-function dropTestOf(leaks: boolean, random: Random): [number, EntryBody][] {
+/** A quarter of an hour, once the bag is pulled; a part whose air nobody can reckon has none. */
+function dropTestOf(job: LaidJob, shop: Shop, leaks: boolean, random: Random): [number, EntryBody][] {
+  const budget = airBudgetOf(job, shop, { fillTime: null, gelTime: null });
+  if (!budget) return [];
   return [
     [1000, { kind: 'shut' }],
-    [900_000, verdict(leaks, Math.exp(BAGS * normalOf(random)))],
+    [900_000, verdict(leaks, mostThroughput(budget), Math.exp(BAGS * normalOf(random)))],
     [901_000, { kind: 'pull' }],
   ];
 }
@@ -192,17 +196,19 @@ function entryOf(at: number, body: EntryBody, order: number): Entry {
   return { id: `s${order}`, at: time, writtenAt: time, by: 'operator', device: '', runId: 'r', order, body };
 }
 
-/** Most that a part takes, Pa m3/s; what a sound bag and a leaking one let in of it; how bags differ, standard deviation of ln. */
-const LIMIT = 1e-3;
+/** What a sound bag and a leaking one let in of the most that the part takes; how bags differ, standard deviation of ln. */
 const SOUND = 0.3;
 const LEAKING = 4;
 const BAGS = 0.3;
 
-function verdict(leaks: boolean, by: number): EntryBody {
-  const value = Number((LIMIT * (leaks ? LEAKING : SOUND) * by).toPrecision(3));
+/** @param limit Pa m3/s */
+function verdict(leaks: boolean, limit: number, by: number): EntryBody {
+  const written = (value: number) => Number(value.toPrecision(3));
+  const value = limit * (leaks ? LEAKING : SOUND) * by;
   return {
-    ...{ kind: 'judged', shutId: 'later', verdict: leaks ? 'leaks' : 'passes', throughputLimit: LIMIT },
-    throughput: { value, low: 0.7 * value, high: 1.3 * value },
+    ...{ kind: 'judged', shutId: 'later', verdict: leaks ? 'leaks' : 'passes' },
+    throughputLimit: written(limit),
+    throughput: { value: written(value), low: written(0.7 * value), high: written(1.3 * value) },
     ...{ freeVolume: 0.01, start: 2000, duration: 900, voids: leaks ? 0.02 : 0.001 },
   };
 }
