@@ -1,6 +1,8 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, statSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { fingerprint, isBuilt, partNames, setBuilt } from './built.mjs';
+import { countPackages, missingPackages } from './installed.mjs';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 
@@ -11,45 +13,72 @@ export function run(command, args, options = {}) {
   return status;
 }
 
-/** Runs commands side by side, the output of each shown when it has ended; ends the program if one fails. */
-export async function runTogether(commands) {
-  const statuses = await Promise.all(
-    commands.map(
-      ([command, ...args]) =>
-        new Promise((resolve) => {
-          const said = [];
-          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
-          for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => said.push(text));
-          child.on('close', (status) => {
-            process.stdout.write(Buffer.concat(said));
-            resolve(status ?? 1);
-          });
-        }),
-    ),
-  );
-  if (statuses.some((status) => status !== 0)) process.exit(1);
-}
+const unheard = () => undefined;
 
-/** Installs exactly the packages of the lock file, unless they are there already. */
-export function installPackages() {
+export function requireNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) {
-    console.error(`Vivid Wick needs Node 20.19 or newer; this is ${process.versions.node}.`);
-    process.exit(1);
-  }
-  const marker = `${root}node_modules/.package-lock.json`;
-  const isFresh =
-    existsSync(marker) && statSync(marker).mtimeMs >= statSync(`${root}package-lock.json`).mtimeMs;
-  if (isFresh) return;
-  console.log('Installing packages ...');
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  if (major > 20 || (major === 20 && minor >= 19)) return;
+  console.error(`Vivid Wick needs Node 20.19 or newer; this is ${process.versions.node}.`);
+  process.exit(1);
 }
 
-/** Builds the web application when its sources are newer than the last build. */
-export function buildWeb() {
-  console.log('Building the web application ...');
-  run('npm', ['run', '--silent', 'build']);
+/** How often it is looked how far an installation is, ms. */
+const LOOK = 500;
+
+/**
+ * Installs the packages of the lock file, unless just those are there already.
+ * @param forAll with what only development and tests need
+ * @param onProgress told how many of how many lie there
+ * @throws with the code of npm
+ */
+export async function installPackages(forAll, onProgress = unheard) {
+  if (missingPackages(root, forAll).length === 0) return;
+  console.log('Installing packages ...');
+  const looking = setInterval(() => {
+    const { done, all } = countPackages(root);
+    onProgress(done, all);
+  }, LOOK);
+  const only = forAll ? [] : ['--omit=dev'];
+  try {
+    await ended(
+      spawn('npm', ['ci', ...only, '--prefer-offline', '--no-audit', '--no-fund', '--loglevel=error'], {
+        ...{ cwd: root, stdio: 'inherit', shell: process.platform === 'win32' },
+      }),
+      'The packages could not be installed.',
+    );
+  } finally {
+    clearInterval(looking);
+  }
 }
+
+/**
+ * Builds a part, unless it was built of just these sources.
+ * @param part one of built.mjs
+ * @param onProgress told how many files have been read
+ */
+export async function build(part, onProgress = unheard) {
+  if (isBuilt(root, part)) return;
+  console.log(`Building the ${part === 'web' ? 'pages' : 'server'} ...`);
+  const print = fingerprint(root, part);
+  const child = spawn(
+    process.execPath,
+    [`${root}node_modules/vite/bin/vite.js`, 'build', '--logLevel', 'warn'],
+    {
+      ...{ cwd: `${root}${part}`, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] },
+    },
+  );
+  child.on('message', ({ filesRead }) => onProgress(filesRead));
+  await ended(child, `The ${part === 'web' ? 'pages' : 'server'} could not be built.`);
+  setBuilt(root, part, print);
+}
+
+export const buildAll = () => Promise.all(partNames.map((part) => build(part)));
+
+const ended = (child, sentence) =>
+  new Promise((resolve, reject) => {
+    child.on('error', (error) => reject(new Error(`${sentence} ${error.message}`)));
+    child.on('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${sentence} See above.`))));
+  });
 
 /** What the tests need of the system, by apt where it is missing: a browser, a PostgreSQL server, and a reader of PDF files. */
 export function installForTests() {

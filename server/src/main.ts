@@ -2,7 +2,6 @@ import { existsSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import { isIPv6, type AddressInfo } from 'node:net';
-import { fileURLToPath } from 'node:url';
 import type { Express } from 'express';
 import { pino } from 'pino';
 import { createApp } from './http/app.ts';
@@ -12,6 +11,7 @@ import { createRescueApp } from './http/rescue-app.ts';
 import { certificateOf, namesOnNetwork, type Certificate } from './http/tls.ts';
 import { makeDatabase } from './make-database.ts';
 import { DamagedError, openEmbeddedStore, openServerStore, type Store } from './open-store.ts';
+import { projectFolder } from './own-files.ts';
 import { createBackupRepo } from './repo/backup-repo.ts';
 import { FolderError } from './repo/embedded/folder-error.ts';
 import { installDatabase, takeFolder, type DataFolder } from './repo/embedded/folder.ts';
@@ -27,7 +27,6 @@ import { readSettings, type Settings } from './settings.ts';
 // What is written here is for the user of this program alone.
 process.umask(0o077);
 
-const root = fileURLToPath(new URL('../../', import.meta.url));
 const log = pino(logOptions(process.env.LOG_LEVEL));
 /** How often it is looked whether another day has begun, ms; and how long after a start the first backup waits. */
 const DAY_CHECK = 3_600_000;
@@ -37,7 +36,7 @@ const today = () => new Date().toISOString().slice(0, 10);
 let closeStore: () => Promise<void> = async () => undefined;
 
 async function main() {
-  const settings = readSettings(process.env, root);
+  const settings = readSettings(process.env, projectFolder);
   const folder = takeFolder(settings.folder);
   process.on('exit', folder.unlock);
   try {
@@ -82,7 +81,9 @@ async function run(settings: Settings, folder: DataFolder, store: Store) {
     await services.goOn();
     return keptAs;
   };
-  const webFolder = `${root}web/dist`;
+  await reader.ready;
+  await addressGivenUp();
+  const webFolder = `${projectFolder}web/dist`;
   const app = createApp({
     ...services,
     log,
@@ -91,14 +92,25 @@ async function run(settings: Settings, folder: DataFolder, store: Store) {
     isSecure: certificate !== null,
     backup: { backups, passing: folder.passing, restore },
     webFolder: existsSync(webFolder) ? webFolder : undefined,
+    onCompressed: (listen) => process.on('message', (word) => word === 'compressed' && listen()),
   });
-  await reader.ready;
   const server = await listen(app, settings, certificate);
   const address = addressOf(server, settings, certificate);
   folder.tellAddress(address);
   log.info(`Vivid Wick is ready: open ${address} in a browser`);
   if (settings.isOnNetwork) log.info(`on the network: ${names.join(', ')}`);
   if (certificate) log.info(`fingerprint of its certificate (SHA-256): ${certificate.fingerprint}`);
+}
+
+/** `npm start` tells at our address what is being got ready, and gives it up when asked, with the pages built. */
+let givenUp: Promise<unknown> | null = null;
+function addressGivenUp() {
+  if (!process.send) return Promise.resolve();
+  givenUp ??= new Promise((resolve) => {
+    process.once('message', resolve);
+    process.send!('the records are open');
+  });
+  return givenUp;
 }
 
 const hostsOf = (names: readonly string[]) =>
@@ -138,6 +150,7 @@ async function rescue(settings: Settings, folder: DataFolder, what: string) {
       }, 500);
     },
   });
+  await addressGivenUp();
   const server = await listen(app, own);
   log.info(
     `Open ${addressOf(server, own)} on this machine in a browser: it offers the last backup, and to save what can be read.`,
@@ -178,6 +191,9 @@ function stopWith(server: Server) {
   };
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);
+  // Started by another program, and left alone by it.
+  process.once('disconnect', stop);
+  process.send?.('answering');
 }
 
 function fail(error: unknown) {

@@ -3,10 +3,10 @@ import { get, type IncomingMessage } from 'node:http';
 import { get as getSecurely } from 'node:https';
 import { resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { fileURLToPath } from 'node:url';
 import { routes } from '@wick/contract/api';
 import { makeDatabase } from './make-database.ts';
 import { DamagedError, openEmbeddedStore, openServerStore, restoreIntoServer } from './open-store.ts';
+import { projectFolder } from './own-files.ts';
 import { createBackupRepo } from './repo/backup-repo.ts';
 import { FolderError } from './repo/embedded/folder-error.ts';
 import { installDatabase, takeFolder } from './repo/embedded/folder.ts';
@@ -20,7 +20,6 @@ import { readSettings, type Settings } from './settings.ts';
 // What is written here is for the user of this program alone.
 process.umask(0o077);
 
-const root = fileURLToPath(new URL('../../', import.meta.url));
 const quiet = { info: () => undefined, warn: () => undefined };
 const say = (text: string) => process.stdout.write(`${text}\n`);
 
@@ -117,7 +116,7 @@ function sentenceOf(error: unknown): string {
 
 const [, , what, file = ''] = process.argv;
 try {
-  const settings = readSettings(process.env, root);
+  const settings = readSettings(process.env, projectFolder);
   await (what === 'restore' ? restore : backup)(resolve(file), settings);
   process.exit(0);
 } catch (error) {

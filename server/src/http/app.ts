@@ -46,6 +46,8 @@ interface AppParts
   readonly backup: BackupParts;
   /** Folder of the built web application. */
   readonly webFolder?: string;
+  /** Hears when compressed forms of its files have come to lie beside them: they are looked up once. */
+  readonly onCompressed?: (listen: () => void) => void;
 }
 
 export function createApp(parts: AppParts): Express {
@@ -84,7 +86,7 @@ export function createApp(parts: AppParts): Express {
     next();
   });
   app.use(guardOrigin({ hosts: parts.hosts }));
-  app.use('/api', compression());
+  app.use(compression());
   app.use(readingRouter(parts.instruments));
   app.use(accessRouter(parts));
   app.get(routes.health.path, async (_request, response) => {
@@ -106,14 +108,16 @@ export function createApp(parts: AppParts): Express {
     throw new ProblemError('NOT_FOUND', `There is no ${request.method} ${request.originalUrl} here.`);
   });
   if (webFolder) {
-    app.use(
+    const pages = () =>
       staticGzip(webFolder, {
         index: false,
         enableBrotli: true,
         orderPreference: ['br', 'gz'],
         serveStatic: { setHeaders: cacheFor },
-      }),
-    );
+      });
+    let current = pages();
+    parts.onCompressed?.(() => (current = pages()));
+    app.use((request, response, next) => current(request, response, next));
     app.get('/{*page}', (_request, response) => {
       response.setHeader('cache-control', 'no-cache');
       response.sendFile('index.html', { root: webFolder });

@@ -1,6 +1,5 @@
 import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
 import type { PgDatabase, PgQueryResultHKT } from 'drizzle-orm/pg-core';
 import { drizzle as onServer } from 'drizzle-orm/node-postgres';
@@ -8,6 +7,7 @@ import { migrate as migrateServer } from 'drizzle-orm/node-postgres/migrator';
 import { drizzle as onEmbedded } from 'drizzle-orm/pglite';
 import { migrate as migrateEmbedded } from 'drizzle-orm/pglite/migrator';
 import { Pool } from 'pg';
+import { serverFolder } from '../own-files.ts';
 import { openClient, type EmbeddedParts } from './embedded/client.ts';
 
 /** The embedded database or a PostgreSQL server, to the same tables. */
@@ -18,7 +18,7 @@ export interface OpenedDatabase {
   readonly close: () => Promise<void>;
 }
 
-const migrationsFolder = fileURLToPath(new URL('../../migrations', import.meta.url));
+const migrationsFolder = join(serverFolder, 'migrations');
 
 /** Of the PostgreSQL that is embedded. */
 const PG_MAJOR = 18;
@@ -36,22 +36,35 @@ export async function openEmbedded(parts: EmbeddedParts): Promise<OpenedEmbedded
   return { ...(await asEmbedded(client)), exchange: client.exchange };
 }
 
-/** For tests, and gone with the process. */
-export async function openInMemory(): Promise<OpenedDatabase> {
-  return asEmbedded(await PGlite.create());
+/** Gone with the process. @param from what copyOfEmpty gave, so that it need not be made anew */
+export async function openInMemory(from?: Blob): Promise<OpenedDatabase> {
+  return asEmbedded(await (from ? PGlite.create({ loadDataDir: from }) : createSmall()));
+}
+
+/** An empty database with all its tables, as a file. */
+export async function copyOfEmpty(): Promise<Blob> {
+  const client = await createSmall();
+  await migrateEmbedded(onEmbedded(client), { migrationsFolder });
+  const copy = await client.dumpDataDir('none');
+  await client.close();
+  return copy;
 }
 
 /** Patterns for further databases, of 7 MB each: here there is one. */
 const PATTERNS = ['template0', 'template1'];
 
-/** Makes the embedded database anew, as small as it can be, for a filling that is done when it is on the disk. */
-export async function makeEmbedded(folder: string): Promise<OpenedDatabase> {
-  const client = await PGlite.create({ dataDir: folder, initDbStartParams: ['--wal-segsize=1'] });
+/** Makes the embedded database anew, for a filling that is done when it is on the disk. */
+export const makeEmbedded = async (folder: string): Promise<OpenedDatabase> =>
+  asEmbedded(await createSmall(folder));
+
+/** As small as it can be. @param dataDir in memory when left out */
+async function createSmall(dataDir?: string): Promise<PGlite> {
+  const client = await PGlite.create({ dataDir, initDbStartParams: ['--wal-segsize=1'] });
   for (const name of PATTERNS) {
     await client.query('update pg_database set datistemplate = false where datname = $1', [name]);
     await client.exec(`drop database ${name}`);
   }
-  return asEmbedded(client);
+  return client;
 }
 
 /** Opens a copy of a damaged database to read what can be read of it: pages that are damaged count as empty. */

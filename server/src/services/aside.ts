@@ -1,4 +1,5 @@
 import { Piscina } from 'piscina';
+import { programOf } from '../own-files.ts';
 import { ProblemError } from './problem.ts';
 
 /** ms without a question after which the thread ends. */
@@ -30,9 +31,10 @@ export class TooMuchError extends Error {
 export function createAside<Asked, Answer>(worker: URL, limits: AsideLimits) {
   const { waiting = Infinity, things = 'questions', isReady = false } = limits;
   const open = () => {
+    const { file, execArgv } = programOf(worker);
     const made = new Piscina({
-      filename: worker.href,
-      execArgv: ['--import', 'tsx'],
+      filename: file.href,
+      execArgv,
       minThreads: isReady ? 1 : 0,
       maxThreads: 1,
       maxQueue: waiting,

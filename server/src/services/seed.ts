@@ -22,11 +22,7 @@ import { createShopRepo } from '../repo/shop-repo.ts';
 /** Fills an empty database with the demo workshop, whole or not at all; leaves any other alone. */
 export async function seedIfEmpty(database: Database): Promise<boolean> {
   if (!(await isEmpty(database))) return false;
-  const ready = [...demoJobs].reverse().map((document) => ({
-    document,
-    summary: summaryOf(document, demoShop),
-    results: resultsOf(document),
-  }));
+  const ready = demoRows();
   return database.transaction(async (on) => {
     // Another server may have filled it while the forecasts ran: the settings are one row.
     if (!(await createShopRepo(on).addShop(demoShop))) return false;
@@ -36,6 +32,16 @@ export async function seedIfEmpty(database: Database): Promise<boolean> {
     return true;
   });
 }
+
+let rows: ReturnType<typeof readyRows> | null = null;
+/** The same for every database that this process fills. */
+const demoRows = () => (rows ??= readyRows());
+const readyRows = () =>
+  [...demoJobs].reverse().map((document) => ({
+    document,
+    summary: summaryOf(document, demoShop),
+    results: resultsOf(document),
+  }));
 
 /** A demo job with the parts that were made of it. */
 async function addWithRuns(

@@ -1,12 +1,24 @@
 import { ref } from 'vue';
-import { registerSW } from 'virtual:pwa-register';
+import { Workbox } from 'workbox-window';
 
 /** Set where a newer version of the program has come and waits: takes it, and opens this page anew. */
-export const newerVersion = ref<(() => Promise<void>) | null>(null);
+export const newerVersion = ref<(() => void) | null>(null);
+
+const LEISURE = 4000;
 
 /** Keeps the program on this device, where the browser does so: on this machine, or over a secure connection. */
 export function installForOffline(): void {
-  const update = registerSW({ onNeedRefresh: () => (newerVersion.value = () => update(true)) });
+  if (!import.meta.env.PROD || !('serviceWorker' in navigator)) return;
+  const box = new Workbox('/sw.js');
+  const offer = () => {
+    newerVersion.value = () => {
+      box.addEventListener('controlling', () => location.reload());
+      box.messageSkipWaiting();
+    };
+  };
+  box.addEventListener('waiting', offer);
+  // A browser that keeps no program for this page goes on without. What the first view wants from the network goes first.
+  setTimeout(() => void box.register().catch(() => undefined), LEISURE);
 }
 
 const KEPT = ['wick-data', 'wick-pictures'];
