@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { MAX_FILE_BYTES } from '@wick/contract/api';
-import { Button, ConfigProvider } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import ConfigProvider from 'ant-design-vue/es/config-provider';
 import { computed, onBeforeUnmount, onMounted, ref, watchEffect } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../data/api.ts';

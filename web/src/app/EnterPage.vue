@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../data/api.ts';

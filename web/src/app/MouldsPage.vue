@@ -2,7 +2,10 @@
 import { pullsSinceCoat, openLeaks } from '@wick/plan/mould/words';
 import { mouldWords } from '@wick/plan/review/mould-learning';
 import { mouldSides, type Mould } from '@wick/contract/mould';
-import { Button, Input, InputNumber, Popconfirm } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
+import InputNumber from 'ant-design-vue/es/input-number';
+import Popconfirm from 'ant-design-vue/es/popconfirm';
 import { computed, onMounted, ref } from 'vue';
 import { useMouldStore } from '../data/mould-store.ts';
 import MouldHistory from '../ui/MouldHistory.vue';

@@ -1,11 +1,9 @@
 import { createRouter, createWebHistory } from 'vue-router';
-import { later } from '../ui/leisure.ts';
-import JobsPage from './jobs/JobsPage.vue';
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', component: JobsPage },
+    { path: '/', component: () => import('./jobs/JobsPage.vue') },
     { path: '/enter', component: () => import('./EnterPage.vue') },
     { path: '/shop', component: () => import('./shop/ShopPage.vue') },
     { path: '/library', component: () => import('./library/LibraryPage.vue') },
@@ -17,13 +15,13 @@ export const router = createRouter({
       component: () => import('./job/JobFrame.vue'),
       children: [
         { path: '', redirect: (to) => `/jobs/${String(to.params.id)}/lines` },
-        { path: 'script', component: later(() => import('./print/ScriptPage.vue')) },
-        { path: 'print', component: later(() => import('./print/PrintPage.vue')) },
-        { path: 'sheet', component: later(() => import('./print/MixSheetPage.vue')) },
-        { path: 'mix', component: later(() => import('../stages/resin/MixScreen.vue')) },
-        { path: 'traveller', component: later(() => import('./print/TravellerPage.vue')) },
-        { path: 'log', component: later(() => import('./print/LogPage.vue')) },
-        { path: 'kit', component: later(() => import('./print/KitPage.vue')) },
+        { path: 'script', component: () => import('./print/ScriptPage.vue') },
+        { path: 'print', component: () => import('./print/PrintPage.vue') },
+        { path: 'sheet', component: () => import('./print/MixSheetPage.vue') },
+        { path: 'mix', component: () => import('../stages/resin/MixScreen.vue') },
+        { path: 'traveller', component: () => import('./print/TravellerPage.vue') },
+        { path: 'log', component: () => import('./print/LogPage.vue') },
+        { path: 'kit', component: () => import('./print/KitPage.vue') },
         { path: ':stage', component: () => import('./job/StagePage.vue') },
       ],
     },

@@ -1,10 +1,8 @@
-import { buffersOf, failureOf, fetchRest, runTask } from './tasks.ts';
+import { buffersOf, failureOf, runTask } from './tasks.ts';
 import type { Question, Reply } from './wire.ts';
 
 /** Share of a run between two words about it. */
 const TOLD = 0.04;
-/** Time after an answer, ms, in which the page is left to stand. */
-const LEISURE = 4000;
 const post = (reply: Reply, buffers: ArrayBuffer[] = []) => postMessage(reply, { transfer: buffers });
 
 onmessage = async ({ data: { number, task, stop } }: MessageEvent<Question>) => {
@@ -15,7 +13,6 @@ onmessage = async ({ data: { number, task, stop } }: MessageEvent<Question>) => 
       return stop === null || Atomics.load(stop, 0) !== number;
     });
     post({ kind: 'done', number, result }, buffersOf(task, result));
-    setTimeout(fetchRest, LEISURE);
   } catch (error) {
     post({ kind: 'failed', number, failure: failureOf(error) });
   }

@@ -91,20 +91,6 @@ const comingOff = () => import('@wick/plan/review/came-off');
 const sharing = () => import('@wick/plan/review/shares');
 const cutting = () => import('@wick/plan/laminate/cut-sheet');
 
-/** Fetches what the first forecast does without, so that it is there when the server is not. */
-export const fetchRest = () =>
-  Promise.all([
-    ranking(),
-    cutting(),
-    dropTests(),
-    mixing(),
-    infusing(),
-    curing(),
-    debriefing(),
-    sharing(),
-    comingOff(),
-  ]).catch(() => undefined);
-
 const run: {
   [K in Task['kind']]: (task: Extract<Task, { kind: K }>, watch: Watch) => Results[K] | Promise<Results[K]>;
 } = {

@@ -2,7 +2,8 @@
 import { withEvent } from '@wick/plan/mould/edits';
 import { byDate, mouldCautions, pullsSinceCoat } from '@wick/plan/mould/words';
 import { type Mould, type MouldEventKind } from '@wick/contract/mould';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, reactive } from 'vue';
 import Choice from './Choice.vue';
 

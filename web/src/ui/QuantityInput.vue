@@ -3,7 +3,7 @@ import { formatQuantity } from '@wick/core/units/format';
 import { parseQuantity } from '@wick/core/units/parse';
 import type { QuantityName } from '@wick/core/units/quantities';
 import { isWithin, limitWords, type NumberLimits } from '@wick/contract/field';
-import { Input } from 'ant-design-vue';
+import Input from 'ant-design-vue/es/input';
 import { computed, onScopeDispose, ref, useId } from 'vue';
 import { useUnits } from './units.ts';
 

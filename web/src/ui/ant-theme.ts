@@ -1,4 +1,4 @@
-import { theme } from 'ant-design-vue';
+import theme from 'ant-design-vue/es/theme';
 import { colours, nightColours } from './theme.ts';
 
 const themeOf = (own: typeof colours) => ({

@@ -15,7 +15,8 @@ import {
   type Measure,
 } from '@wick/plan/review/over-time';
 import { outcomeNames } from '@wick/plan/review/names';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, onMounted, ref } from 'vue';
 import { lookedAt } from '../../data/looked-at.ts';
 import { useBookStore } from '../../data/book-store.ts';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { differencesOf } from '@wick/plan/job/differences';
-import { Button, Modal } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Modal from 'ant-design-vue/es/modal';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 

@@ -2,7 +2,7 @@
 import type { StoredJob } from '@wick/contract/api';
 import { useSession } from '../../compute/use-desk.ts';
 import { withName } from '@wick/plan/job/edits';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { api } from '../../data/api.ts';
 import { laterComponent } from '../../ui/later.ts';

@@ -13,9 +13,9 @@ import type { JobSession } from '../../session/job-session.ts';
 import { createRunSession } from '../../session/run-session.ts';
 import { copies, outbox } from '../outbox.ts';
 import { scheduler } from './sessions.ts';
+import { keepForLater } from '../../data/keep-for-later.ts';
 import { lookedAt } from '../../data/looked-at.ts';
 import { laterComponent } from '../../ui/later.ts';
-import { fetchRest } from '../../ui/leisure.ts';
 
 /** Fetched when two versions meet. */
 const ConflictDialog = laterComponent(() => import('./ConflictDialog.vue'));
@@ -84,7 +84,7 @@ async function keepAtRevision(results: JobResult[]): Promise<void> {
 watch(
   () => desk.forecast.progress === null && (desk.forecast.flow !== null || desk.forecast.message !== null),
   (stands) => {
-    if (stands) void fetchRest();
+    if (stands) void keepForLater();
   },
   { immediate: true },
 );

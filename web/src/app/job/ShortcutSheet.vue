@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Modal } from 'ant-design-vue';
+import Modal from 'ant-design-vue/es/modal';
 
 const emit = defineEmits<{ close: [] }>();
 const groups = [

@@ -5,7 +5,9 @@ import { fields, kindNames, withValue, type Field } from '@wick/plan/files/libra
 import { valueAt } from '@wick/plan/value-at';
 import { findField } from '@wick/contract/field';
 import { materialSchema, type Material } from '@wick/contract/materials';
-import { Button, Drawer, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Drawer from 'ant-design-vue/es/drawer';
+import Input from 'ant-design-vue/es/input';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { api } from '../../data/api.ts';
 import { useLibraryStore } from '../../data/library-store.ts';

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { ImportCount } from '@wick/contract/api';
-import { Button, Dropdown, Menu } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Dropdown from 'ant-design-vue/es/dropdown';
+import Menu from 'ant-design-vue/es/menu';
 import { ref, watch } from 'vue';
 import { incomingLibrary } from '../../data/incoming.ts';
 import { readFile } from '../../data/read-file.ts';

@@ -4,7 +4,7 @@ import { phaseWords, unitWords } from '@wick/plan/takeoff/sheet';
 import { takeOffOf } from '@wick/plan/takeoff/take-off';
 import { layerWord } from '@wick/plan/stack/kinds';
 import { boundsOf } from '@wick/core/geometry/polygon';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { useSession } from '../../compute/use-desk.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import Choice from '../../ui/Choice.vue';
 import { listPapers } from './use-paper.ts';
 

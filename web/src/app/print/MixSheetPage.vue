@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { provideBench } from '../../stages/resin/bench.ts';
 import SheetPaper from '../../stages/resin/SheetPaper.vue';

@@ -3,7 +3,7 @@ import { useSession } from '../../compute/use-desk.ts';
 import { partArea } from '@wick/plan/part/figures';
 import { processOf } from '@wick/plan/processes/processes';
 import { ringBounds } from '@wick/core/geometry/arcs';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { fittingScale, papers, scales } from './paper.ts';

@@ -5,7 +5,7 @@ import { settle } from '@wick/plan/settle';
 import { formatClock } from '@wick/core/units/format';
 import { scriptCautions } from '@wick/plan/layout/valve-script';
 import { likelyWords, verdictSentence, endName } from '@wick/plan/forecast/words';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import Fuse from '../job/Fuse.vue';
 import { useScript } from '../../stages/lines/use-script.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { BackupFile } from '@wick/contract/api';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { onMounted, ref, shallowRef } from 'vue';
 import { api } from '../../data/api.ts';
 

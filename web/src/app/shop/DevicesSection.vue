@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { AccessDevice, AuditLine, Pairing } from '@wick/contract/access';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { api } from '../../data/api.ts';
 import CodePicture from '../../ui/CodePicture.vue';

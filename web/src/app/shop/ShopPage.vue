@@ -6,7 +6,7 @@ import type { JudgingRule } from '@wick/core/verdict/rule';
 import { slipWords } from '@wick/plan/vacuum/cautions';
 import { fieldOf } from '@wick/contract/field';
 import { shopSchema, usualShop, type Shop } from '@wick/contract/shop';
-import { Input } from 'ant-design-vue';
+import Input from 'ant-design-vue/es/input';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import PageHeader from '../PageHeader.vue';

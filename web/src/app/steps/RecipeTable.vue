@@ -2,7 +2,8 @@
 import type { Coat, ReleaseRecipe, StepLibrary } from '@wick/contract/steps';
 import { coatsOf, releaseDuration, releaseFaults } from '@wick/plan/card/release';
 import { newId } from '@wick/plan/job/ids';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { stepCounts, type Step, type StepCount } from '@wick/contract/steps';
 import { processes, type ProcessId } from '@wick/plan/processes/processes';
-import { Input } from 'ant-design-vue';
+import Input from 'ant-design-vue/es/input';
 import Choice from '../../ui/Choice.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';
 import { countWords } from './count-words.ts';

@@ -2,7 +2,8 @@
 import { phases, type Phase, type Step, type StepLibrary } from '@wick/contract/steps';
 import { newId } from '@wick/plan/job/ids';
 import { phaseNames } from '@wick/plan/card/step';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref } from 'vue';
 import { countWords } from './count-words.ts';
 import StepForm from './StepForm.vue';

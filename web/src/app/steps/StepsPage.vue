@@ -2,7 +2,8 @@
 import type { StoredSteps } from '@wick/contract/api';
 import { stepLibrarySchema, type StepLibrary } from '@wick/contract/steps';
 import { sentenceOf } from '@wick/plan/files/read';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { api } from '../../data/api.ts';
 import { keepOwnName, ownName } from '../../data/own-name.ts';

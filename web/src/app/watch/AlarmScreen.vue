@@ -2,7 +2,8 @@
 import type { Alarm } from '@wick/contract/run/run';
 import { newId } from '@wick/plan/job/ids';
 import { runTime } from '@wick/plan/run/clock';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { api } from '../../data/api.ts';
 import { useInstruments } from '../../data/instruments.ts';

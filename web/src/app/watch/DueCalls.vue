@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dueWords } from '@wick/plan/card/timers';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { localCalls, type Call } from '../../data/local-calls.ts';

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { SHORTEST_REASON } from '@wick/contract/run/card-bodies';
 import type { Hold } from '@wick/plan/card/holds';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { keepOwnName } from '../../data/own-name.ts';

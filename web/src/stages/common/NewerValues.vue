@@ -2,7 +2,7 @@
 import { editMaterial } from '@wick/plan/job/edits';
 import { useSession } from '../../compute/use-desk.ts';
 import type { Material } from '@wick/contract/materials';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import equal from 'fast-deep-equal';
 import { computed } from 'vue';
 import { useLibraryStore } from '../../data/library-store.ts';

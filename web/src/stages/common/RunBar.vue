@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { keepOwnName } from '../../data/own-name.ts';

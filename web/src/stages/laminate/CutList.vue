@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useCutSheet } from '../../compute/use-cut-sheet.ts';
 import { useSession } from '../../compute/use-desk.ts';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { saveFile } from '../../ui/save-file.ts';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { addPly, mirrorStack, stagger } from '@wick/plan/laminate/edits';
 import QuantityInput from '../../ui/QuantityInput.vue';

@@ -2,7 +2,7 @@
 import type { Book } from '@wick/plan/laminate/books';
 import { useSession } from '../../compute/use-desk.ts';
 import { materialOf } from '@wick/plan/job/material-of';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, nextTick, ref } from 'vue';
 import { movePly, removePly, repeatPly, setThrough, updatePly } from '@wick/plan/laminate/edits';
 import { useShopStore } from '../../data/shop-store.ts';

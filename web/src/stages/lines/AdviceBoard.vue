@@ -2,7 +2,8 @@
 import { useAdvice, useSession } from '../../compute/use-desk.ts';
 import type { LayoutScore } from '@wick/core/advice/score';
 import { bandTones } from '@wick/plan/forecast/words';
-import { Button, Progress } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Progress from 'ant-design-vue/es/progress';
 import { computed } from 'vue';
 import LayoutPicture from './LayoutPicture.vue';
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Point } from '@wick/core/geometry/polygon';
-import { Checkbox } from 'ant-design-vue';
+import Checkbox from 'ant-design-vue/es/checkbox';
 import { computed } from 'vue';
 import FieldScale from '../../board/FieldScale.vue';
 import type { FieldBand, FieldView, ViewId } from '../../board/fields.ts';

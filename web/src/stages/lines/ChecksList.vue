@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useChecks, useSession } from '../../compute/use-desk.ts';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 
 /** What practice would not do, why, and the change that mends it. */
 defineProps<{ selected: string | null }>();

@@ -2,7 +2,7 @@
 import { runsInLayers } from '@wick/plan/forecast/problem';
 import { withForecast } from '@wick/plan/job/edits';
 import { useSession } from '../../compute/use-desk.ts';
-import { Checkbox } from 'ant-design-vue';
+import Checkbox from 'ant-design-vue/es/checkbox';
 import Choice from '../../ui/Choice.vue';
 
 /** How the forecast is made: quick and averaged, or through the thickness; a stiff laminate, or one that gives. */

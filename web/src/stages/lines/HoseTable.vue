@@ -2,7 +2,7 @@
 import { useSession } from '../../compute/use-desk.ts';
 import { hoseOfLine, hoseOfTee, hoseRunsOf, potLevelOf } from '@wick/plan/layout/hoses';
 import type { JobLine } from '@wick/contract/job/job';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { updateLine, withHose } from '@wick/plan/layout/edits';
 import { addTee, removeStation, removeTee, updateStation, updateTee } from '@wick/plan/layout/fittings';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLayouts } from '../../compute/use-desk.ts';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { useShopStore } from '../../data/shop-store.ts';
 import { marginWords, outcomeBand, outcomeChance, outcomeTone } from './outcome-words.ts';
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useLayouts } from '../../compute/use-desk.ts';
 import { MOST_LAYOUTS } from '@wick/contract/job/job';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, onBeforeUnmount, onMounted, watch } from 'vue';
 import LayoutPicture from './LayoutPicture.vue';
 import { minutesWords, outcomeBand, outcomeTone } from './outcome-words.ts';

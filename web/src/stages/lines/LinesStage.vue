@@ -2,7 +2,7 @@
 import type { JobLine } from '@wick/contract/job/job';
 import type { Point } from '@wick/core/geometry/polygon';
 import { isSound } from '@wick/plan/forecast/words';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { fieldBands, fieldViews, type ViewId } from '../../board/fields.ts';

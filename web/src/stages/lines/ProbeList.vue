@@ -2,7 +2,7 @@
 import { useForecast, useProbes } from '../../compute/use-desk.ts';
 import type { ProbeHistory } from '../../compute/probes.ts';
 import { formatClock, toUnit } from '@wick/core/units/format';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { laterComponent } from '../../ui/later.ts';

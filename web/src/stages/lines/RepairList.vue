@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useAdvice, useForecast } from '../../compute/use-desk.ts';
 import { isSound } from '@wick/plan/forecast/words';
-import { Button, Progress } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Progress from 'ant-design-vue/es/progress';
 import { computed } from 'vue';
 
 /** What would fix it: single changes, each simulated, the least upset first. */

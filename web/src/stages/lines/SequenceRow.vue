@@ -2,7 +2,7 @@
 import type { JobAction, JobLine, JobTrigger } from '@wick/contract/job/job';
 import { formatClock } from '@wick/core/units/format';
 import { removeAction, updateAction } from '@wick/plan/layout/sequence';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import Choice from '../../ui/Choice.vue';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useSession } from '../../compute/use-desk.ts';
-import { Button, Checkbox } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Checkbox from 'ant-design-vue/es/checkbox';
 import { computed, ref } from 'vue';
 import { typedTimes } from '@wick/plan/layout/valve-script';
 import { updateLine, whenPassed } from '@wick/plan/layout/edits';

@@ -4,7 +4,8 @@ import { fitTemplate, templateNames, type TemplateRequest } from '@wick/core/lay
 import { layDrafts } from '@wick/plan/advice/score';
 import { replaceLayout } from '@wick/plan/layout/layouts';
 import { partShapeOf } from '@wick/plan/layout/fit';
-import { Button, Checkbox } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Checkbox from 'ant-design-vue/es/checkbox';
 import { computed, reactive, ref } from 'vue';
 import LayoutPicture from './LayoutPicture.vue';
 import QuantityInput from '../../ui/QuantityInput.vue';

@@ -2,7 +2,7 @@
 import { useSession } from '../../compute/use-desk.ts';
 import { arcOf, bulgeOfRadius, edgeLength, type Corner } from '@wick/core/geometry/arcs';
 import { distance } from '@wick/core/geometry/polygon';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import {
   aimEdgeAt,

@@ -2,7 +2,8 @@
 import { useSession } from '../../compute/use-desk.ts';
 import { lineLength } from '@wick/core/geometry/polygon';
 import type { JobFeature } from '@wick/contract/job/job';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed } from 'vue';
 import { removeFeature, updateFeature } from '@wick/plan/part/features';
 import { useShopStore } from '../../data/shop-store.ts';

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useSession } from '../../compute/use-desk.ts';
-import { Button, Dropdown, Menu } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Dropdown from 'ant-design-vue/es/dropdown';
+import Menu from 'ant-design-vue/es/menu';
 import { saveFile } from '../../ui/save-file.ts';
 
 /** The whole layout for a plotter or another program. */

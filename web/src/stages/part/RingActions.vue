@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useSession } from '../../compute/use-desk.ts';
-import { Button, Popover } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Popover from 'ant-design-vue/es/popover';
 import { computed, ref } from 'vue';
 import { mirrorJob, mirrorRing, type RingRef } from '@wick/plan/part/edits';
 import { bandAlong, copyRing, joinToPart, offsetRing, removeRing, zoneByOffset } from '@wick/plan/part/zones';

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Patch } from '@wick/core/geometry/overlay';
 import { withPatch } from '@wick/plan/part/edits';
-import { Button, Popover } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Popover from 'ant-design-vue/es/popover';
 import { ref, shallowRef } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import ShapeFields from './ShapeFields.vue';

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useSession } from '../../compute/use-desk.ts';
 import { ringBounds } from '@wick/core/geometry/arcs';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed } from 'vue';
 import { isSameRing, type RingRef } from '@wick/plan/part/edits';
 import { raiseZone, removeRing, updateZone, withPurpose, type ZonePurpose } from '@wick/plan/part/zones';

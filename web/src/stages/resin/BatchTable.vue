@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatClock } from '@wick/core/units/format';
 import { changeBatch, deleteBatch } from '@wick/plan/resin/edits';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

@@ -6,7 +6,7 @@ import { preparationOf } from '@wick/plan/resin/batches';
 import { addBatch, clearBatches, takeBatches } from '@wick/plan/resin/edits';
 import { byHandWords } from '@wick/plan/resin/by-hand';
 import { faultWords, suggestionWords } from '@wick/plan/resin/words';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

@@ -2,7 +2,7 @@
 import { formatClock } from '@wick/core/units/format';
 import { weighed } from '@wick/plan/resin/sheet';
 import { settledIn } from '@wick/plan/settle';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRun, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

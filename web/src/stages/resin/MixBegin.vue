@@ -2,7 +2,8 @@
 import { hardenerWord } from '@wick/plan/resin/ratio';
 import { lotWords } from '@wick/plan/resin/storage';
 import { DEFER, weighed } from '@wick/plan/resin/sheet';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref, watch } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import { useMix } from './use-mix.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { EntryBody } from '@wick/contract/run/run';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { useRun } from '../../compute/use-desk.ts';
 
 /** The hand of a rehearsal: it pours as long as it is held, and the scale suffers what is asked for. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { hardenerWord } from '@wick/plan/resin/ratio';
 import { weighed } from '@wick/plan/resin/sheet';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { withResin } from '@wick/plan/job/edits';
 import { mouldWords, reserveFor } from '@wick/plan/review/mould-learning';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import { useMouldStore } from '../../data/mould-store.ts';

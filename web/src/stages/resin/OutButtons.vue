@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { resinCsv, resinTables, resinWorkbook } from '@wick/plan/resin/out';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { useForecast, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
 import { saveFile } from '../../ui/save-file.ts';

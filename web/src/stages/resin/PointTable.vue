@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { fieldOf } from '@wick/contract/field';
 import { materialSchema } from '@wick/contract/materials';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { capital } from '../../ui/capital.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';
 

@@ -3,7 +3,7 @@ import type { MaterialOf } from '@wick/contract/materials';
 import { editMaterial } from '@wick/plan/job/edits';
 import { hardenerWord, partsText, ratioFault, ratioWindowOf, volumePartsOf } from '@wick/plan/resin/ratio';
 import { chemistryOf } from '@wick/core/resin/resin-system';
-import { Input } from 'ant-design-vue';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref, watch } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import { useLibraryStore } from '../../data/library-store.ts';

@@ -7,7 +7,7 @@ import type { ArrheniusFit } from '@wick/core/resin/curve-fit';
 import { curveEndOf } from '@wick/core/resin/cure-law';
 import { chemistryOf, viscosityFit } from '@wick/core/resin/resin-system';
 import { gelFit } from '@wick/core/resin/gel-time';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { readFile } from '../../data/read-file.ts';
 import { useShopStore } from '../../data/shop-store.ts';

@@ -3,7 +3,7 @@ import { degasOf } from '@wick/plan/resin/degas';
 import { ratiosDisagree } from '@wick/plan/resin/ratio';
 import { weighed } from '@wick/plan/resin/sheet';
 import { orNull } from '@wick/core/model-error';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSession } from '../../compute/use-desk.ts';

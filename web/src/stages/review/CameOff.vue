@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { infusionOf } from '@wick/plan/infusion/infusion';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useCard, useRun, useScheduler } from '../../compute/use-desk.ts';
 import { useQuestion } from '../common/use-question.ts';

@@ -2,7 +2,7 @@
 import type { CauseEdits } from '@wick/contract/shop';
 import { likelihoodsOf, priorsOf } from '@wick/plan/review/causes/rank-run';
 import { causeIds, causes, questions, type CauseId, type QuestionRow } from '@wick/plan/review/causes/table';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 import Choice from '../../ui/Choice.vue';

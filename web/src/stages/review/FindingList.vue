@@ -2,7 +2,8 @@
 import { extentOf } from '@wick/plan/review/findings';
 import { findingNames, patternNames, sideNames } from '@wick/plan/review/names';
 import { MOST_PICTURES } from '@wick/contract/run/review-bodies';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

@@ -10,7 +10,8 @@ import {
 } from '@wick/contract/run/review-bodies';
 import type { Point } from '@wick/core/geometry/polygon';
 import { findingNames, findingSigns, patternNames, sideNames } from '@wick/plan/review/names';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref } from 'vue';
 import { pathOf } from '../../board/viewport.ts';
 import { useRun } from '../../compute/use-desk.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 
 /** A value that parts say something of: as it stands, as it would, and the parts behind it. */
 export interface LearnedRow {

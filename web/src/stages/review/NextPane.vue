@@ -9,7 +9,8 @@ import {
 } from '@wick/plan/review/lessons';
 import { targetNames } from '@wick/plan/review/names';
 import { jobSchema } from '@wick/contract/job/job';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { useRun, useSession } from '../../compute/use-desk.ts';

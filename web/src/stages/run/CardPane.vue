@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Phase } from '@wick/contract/steps';
 import { applicationWords, releaseFaults } from '@wick/plan/card/release';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useCard, useSession } from '../../compute/use-desk.ts';
 import LeaveOutForm from './LeaveOutForm.vue';

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { RunTimer } from '@wick/plan/card/timers';
 import { formatClock } from '@wick/core/units/format';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref } from 'vue';
 import { useCard, useRun } from '../../compute/use-desk.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';

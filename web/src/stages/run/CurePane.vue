@@ -3,7 +3,7 @@ import type { WarmingKind } from '@wick/contract/run/infusion-bodies';
 import { cureTouchWords, type CureWindow } from '@wick/plan/infusion/cure';
 import { heatWords, type HeatForecast } from '@wick/plan/infusion/heat';
 import { warmingWords } from '@wick/plan/infusion/names';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRun, useScheduler, useSession } from '../../compute/use-desk.ts';
 import { Cancelled } from '../../compute/scheduler.ts';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { faultClock, faultSheets, sheetOf } from '@wick/plan/infusion/day-faults';
 import type { DayFault } from '@wick/contract/run/infusion-bodies';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { useLive } from './live.ts';

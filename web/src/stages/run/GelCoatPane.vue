@@ -2,7 +2,7 @@
 import type { Point } from '@wick/core/geometry/polygon';
 import { partArea } from '@wick/plan/part/figures';
 import { combReadings, combsWanted, combWords, filmAfter } from '@wick/plan/card/surface';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useCard, useRun } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { dayClockFine } from '../../ui/day-clock.ts';

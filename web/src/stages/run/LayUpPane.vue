@@ -4,7 +4,7 @@ import { plyCutsOf } from '@wick/plan/laminate/ply-book';
 import { heldBy } from '@wick/plan/card/progress';
 import { isWetted } from '@wick/plan/stack/lies';
 import { orNull } from '@wick/core/model-error';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { pathOf, type Viewport } from '../../board/viewport.ts';
 import { useCard } from '../../compute/use-desk.ts';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { SHORTEST_REASON } from '@wick/contract/run/card-bodies';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { light, setLight } from '../../ui/light.ts';
 </script>
 

@@ -2,7 +2,8 @@
 import type { EntryBody } from '@wick/contract/run/run';
 import { handTurn } from '@wick/plan/infusion/card-valves';
 import { openingNow } from '@wick/plan/infusion/infusion';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { createIsochrones } from '@wick/core/flow/isochrones';
 import type { Point } from '@wick/core/geometry/polygon';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import BandLabels from '../../board/BandLabels.vue';
 import FrontBands from '../../board/FrontBands.vue';

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Entry } from '@wick/contract/run/run';
 import { logCsv, logJson } from '@wick/plan/run/log-out';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, ref } from 'vue';
 import { useRun, useSession } from '../../compute/use-desk.ts';
 import { isWaiting } from '../../session/run-session.ts';

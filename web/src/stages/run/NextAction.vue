@@ -2,7 +2,7 @@
 import { callOf, type NextAction } from '@wick/plan/infusion/next-action';
 import { rangeWords } from '@wick/plan/infusion/words';
 import { formatClock } from '@wick/core/units/format';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, watch } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { soundTone } from '../../ui/tone.ts';

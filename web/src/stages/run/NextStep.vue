@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { heldBy } from '@wick/plan/card/progress';
 import { phaseNames, stepTitle, type CardStep, type Wait } from '@wick/plan/card/step';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useCard, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

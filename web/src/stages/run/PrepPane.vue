@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { setPrep, usualGelCoat } from '@wick/plan/card/edits';
 import { coatsOf, recipeOf, releaseDuration, releaseFaults } from '@wick/plan/card/release';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed } from 'vue';
 import { useCard, useSession } from '../../compute/use-desk.ts';
 import { useMouldStore } from '../../data/mould-store.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Debrief } from '@wick/plan/infusion/debrief';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, shallowRef } from 'vue';
 import { useRun, useScheduler } from '../../compute/use-desk.ts';
 import { useLive } from './live.ts';

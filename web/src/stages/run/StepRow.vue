@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { heldBy } from '@wick/plan/card/progress';
 import { stepTitle, type CardStep } from '@wick/plan/card/step';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useCard } from '../../compute/use-desk.ts';
 import { dayClock } from '../../ui/day-clock.ts';

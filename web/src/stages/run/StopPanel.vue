@@ -2,7 +2,7 @@
 import { stopSchools, type StopSchool } from '@wick/contract/run/infusion-bodies';
 import { schoolWords } from '@wick/plan/infusion/names';
 import { USUAL_LEFT, type Ending } from '@wick/plan/infusion/stop';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRun, useScheduler } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { lastTouch, touchChoices } from '@wick/plan/card/surface';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { dayClock } from '../../ui/day-clock.ts';

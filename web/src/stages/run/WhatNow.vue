@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { handTurn } from '@wick/plan/infusion/card-valves';
 import type { TriedOption } from '@wick/plan/infusion/options';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, shallowRef } from 'vue';
 import { useRun, useScheduler } from '../../compute/use-desk.ts';
 import { useLive } from './live.ts';

@@ -4,7 +4,7 @@ import type { Point } from '@wick/core/geometry/polygon';
 import { addSection, removeSection } from '@wick/plan/bag/edits';
 import { newId } from '@wick/plan/job/ids';
 import { asRace, pocketName, type Bridge } from '@wick/plan/bag/bridges';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

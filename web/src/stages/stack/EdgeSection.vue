@@ -2,7 +2,7 @@
 import { drawEnd, sectionAt, type EndName, type SectionPlace } from '@wick/plan/stack/section';
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { useShopStore } from '../../data/shop-store.ts';
 import { saveFile } from '../../ui/save-file.ts';
 import { standalonePng, standaloneSvg } from '../../ui/svg-picture.ts';

@@ -9,7 +9,7 @@ import {
   usualCoversFor,
 } from '@wick/plan/stack/edits';
 import { isCutFrom, layerWord, materialKindOf } from '@wick/plan/stack/kinds';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import Choice from '../../ui/Choice.vue';

@@ -7,7 +7,7 @@ import { startFrom, startedWith, startingStacks } from '@wick/plan/stack/startin
 import { takeOffOf } from '@wick/plan/takeoff/take-off';
 import type { LaidJob } from '@wick/plan/job/laid';
 import { atRest } from '../../compute/at-rest.ts';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useSession } from '../../compute/use-desk.ts';
 import { useLibraryStore } from '../../data/library-store.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { TakeOff } from '@wick/plan/takeoff/take-off';
-import { InputNumber } from 'ant-design-vue';
+import InputNumber from 'ant-design-vue/es/input-number';
 import { computed } from 'vue';
 import { useShopStore } from '../../data/shop-store.ts';
 

@@ -2,7 +2,7 @@
 import { phaseWords, takeOffCsv, takeOffWorkbook } from '@wick/plan/takeoff/sheet';
 import type { TakeOff } from '@wick/plan/takeoff/take-off';
 import type { TakenItem, TakenUnit } from '@wick/plan/takeoff/taken';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { useSession } from '../../compute/use-desk.ts';

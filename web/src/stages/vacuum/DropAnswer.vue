@@ -10,7 +10,7 @@ import {
   twoTestWords,
   waitWords,
 } from '@wick/plan/vacuum/words';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRun, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { writeCsv } from '@wick/plan/files/csv';
 import { WATER_RISE } from '@wick/plan/vacuum/corrected';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRun, useSession } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

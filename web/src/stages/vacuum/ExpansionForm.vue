@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { reactive, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import QuantityInput from '../../ui/QuantityInput.vue';

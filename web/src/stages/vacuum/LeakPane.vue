@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { withEvent } from '@wick/plan/mould/edits';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { useMouldStore } from '../../data/mould-store.ts';

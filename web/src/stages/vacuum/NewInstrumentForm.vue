@@ -2,7 +2,8 @@
 import { measures, type Instrument, type Measure } from '@wick/contract/run/instrument';
 import { quantityOf } from '@wick/core/units/quantities';
 import { newId } from '@wick/plan/job/ids';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, reactive, ref } from 'vue';
 import { api } from '../../data/api.ts';
 import { useInstruments } from '../../data/instruments.ts';

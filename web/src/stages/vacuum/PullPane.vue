@@ -7,7 +7,7 @@ import { learnedOf } from '@wick/plan/review/mould-learning';
 import { withVacuum } from '@wick/plan/job/edits';
 import { slipWords } from '@wick/plan/vacuum/cautions';
 import { bagOf } from '@wick/plan/bag/bag';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRun, useSession } from '../../compute/use-desk.ts';
 import { useReadingWindow } from '../../data/reading-window.ts';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { isOf } from '@wick/plan/run/state';
-import { Button, Input } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
+import Input from 'ant-design-vue/es/input';
 import { computed, reactive } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';

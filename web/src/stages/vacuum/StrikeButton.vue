@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { useRun } from '../../compute/use-desk.ts';
 
 /** Says that an entry was a mistake: it stays in the log and no longer counts. */

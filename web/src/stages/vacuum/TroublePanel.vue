@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, ref } from 'vue';
 import type { EntryBody } from '@wick/contract/run/run';
 import { mostThroughput } from '@wick/core/vacuum/drop-test';

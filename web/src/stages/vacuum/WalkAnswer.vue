@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { bestClamp, leakIsBeyond } from '@wick/plan/vacuum/places';
 import { leakWords, rangeWords } from '@wick/plan/vacuum/words';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed } from 'vue';
 import { useRun, useSession } from '../../compute/use-desk.ts';
 import { useBench } from './bench.ts';

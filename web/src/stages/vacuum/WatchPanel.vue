@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Limits } from '@wick/contract/run/run';
-import { Button } from 'ant-design-vue';
+import Button from 'ant-design-vue/es/button';
 import { computed, reactive, ref } from 'vue';
 import { useRun } from '../../compute/use-desk.ts';
 import { useShopStore } from '../../data/shop-store.ts';
