@@ -1,5 +1,4 @@
 export default {
-  testEnvironment: 'node',
   roots: [
     '<rootDir>/core',
     '<rootDir>/contract',
@@ -7,13 +6,13 @@ export default {
     '<rootDir>/server',
     '<rootDir>/cli',
     '<rootDir>/web',
+    '<rootDir>/scripts',
   ],
   testMatch: ['**/*.test.ts'],
   modulePathIgnorePatterns: ['/dist/', '/types/'],
-  transform: { '^.+\\.ts$': '<rootDir>/scripts/jest-transform.mjs' },
-  extensionsToTreatAsEsm: ['.ts'],
+  runner: '<rootDir>/scripts/unit/runner.mjs',
+  globalSetup: '<rootDir>/scripts/jest-setup.mjs',
   testSequencer: '<rootDir>/scripts/jest-sequencer.mjs',
-  testTimeout: 60000,
   // One less than there are cores is the usual; of two that is half.
   maxWorkers: '100%',
 };

@@ -4,7 +4,8 @@ import type { Job } from '@wick/contract/job/job';
 import { jobOf, laidOut, type LaidJob } from '@wick/plan/job/laid';
 import { launchOptions } from './support/browser.ts';
 import { at, dragTimes, FRAMES, middleOf, printTimes } from './support/frame-times.ts';
-import { newFolder, startServer } from './support/server.ts';
+import { workshopFolder } from '../scripts/workshop.mjs';
+import { beginWith, newFolder, startServer } from './support/server.ts';
 
 /** Times the frames of a hand dragging a corner of a 200-cornered outline with zones, a line, a curve of a million readings, and prints them. */
 const CORNERS = 200;
@@ -233,6 +234,7 @@ async function dragCorner(page: Page) {
   printTimes(`dragging a corner of ${CORNERS}, ${job.zones.length} zones, forecast following`, times);
 }
 
+beginWith(await workshopFolder());
 const server = await startServer(newFolder(), 4392);
 try {
   const browser = await chromium.launch(launchOptions);

@@ -2,10 +2,12 @@ import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
 import { launchOptions } from './support/browser.ts';
 import { tapFront } from './support/real-front.ts';
-import { newFolder, startServer } from './support/server.ts';
+import { workshopFolder } from '../scripts/workshop.mjs';
+import { beginWith, newFolder, startServer } from './support/server.ts';
 
 /** Takes the pictures of docs/screenshots from demo data. */
 const target = process.argv[2] ?? fileURLToPath(new URL('../docs/screenshots', import.meta.url));
+beginWith(await workshopFolder());
 const server = await startServer(newFolder(), 4391);
 const browser = await chromium.launch(launchOptions);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -19,7 +19,7 @@ wick plan FILE --to OUT.dxf|OUT.svg|OUT.geojson|OUT.csv
     The layout for a plotter, full size; as CSV the cut list.
 wick stack FILE [--csv OUT]
     What lies on the plies, what is wrong with it, the bag, and everything to fetch; --csv writes the kit list.
-wick resin FILE [--csv OUT] [--xlsx OUT]
+wick resin FILE [--csv OUT] [--xlsx OUT] [--nodes N]
     How much resin, line by line, in which batches, what is wrong with them, and the mix sheet of each.
 wick gauge FILE --word WORD [--url URL] [--for MIN] [--pull-for MIN] [--leak MBARL/S] [--wet MBAR]
     A simulated vacuum gauge on the job's bag that posts to a running server as a real one would: pulled, then shut.

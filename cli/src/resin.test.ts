@@ -22,6 +22,8 @@ test('wick resin prints ledger, batches, what is wrong, what is suggested, and a
     demo('footbridge-kerb-plate'),
     '--altitude',
     '640',
+    '--nodes',
+    '400',
     '--csv',
     csv,
     '--xlsx',

@@ -20,13 +20,14 @@ import { writeOut } from './write-out.ts';
 interface ResinOptions extends ShopOptions {
   csv?: string;
   xlsx?: string;
+  nodes?: string;
 }
 
 /** How much resin a job takes, in which batches, and how each is mixed. */
 export async function resin(file: string, options: ResinOptions, { out }: Output): Promise<number> {
   const job = readJobAt(file);
   const shop = shopOf(options);
-  const flow = forecastIn(job, shop);
+  const flow = forecastIn(job, shop, options.nodes);
   const ledger = ledgerOf(job, shop, flow);
   if (!ledger)
     throw new CliError(

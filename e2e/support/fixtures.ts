@@ -1,5 +1,6 @@
 import { demoJobs } from '@wick/plan/demo/jobs';
 import { test as base, expect, type Page } from '@playwright/test';
+import { QUICK } from './quick-workshop.ts';
 import { newFolder, startServer, type RunningServer } from './server.ts';
 
 /** A server with demo data. Files of journeys share one, unless they name a shelf of their own: then nothing of theirs is in the way of others. */
@@ -28,7 +29,8 @@ export async function openDemo(page: Page, home: string, name: string) {
 export async function openCopy(page: Page, home: string, name: string, warmth?: number) {
   const demo = demoJobs.find((one) => one.name === name)!;
   const resin = { ...demo.resin, temperature: warmth ?? null, mouldTemperature: null };
-  const job = warmth === undefined ? demo : { ...demo, resin };
+  const forecast = { ...demo.forecast, nodeCount: QUICK };
+  const job = { ...demo, forecast, ...(warmth === undefined ? {} : { resin }) };
   const answer = await page.request.post(`${home}/api/jobs/import`, {
     headers: { 'content-type': 'application/json' },
     data: JSON.stringify({ ...job, name: 'Try-out' }),

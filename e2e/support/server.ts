@@ -16,24 +16,18 @@ export interface RunningServer {
   stop(): Promise<void>;
 }
 
-/** Names a workshop as a first start leaves it, for journeys to begin with a copy of. */
-const WORKSHOP = 'WICK_WORKSHOP';
-
-/** A data folder of its own: a copy of the workshop where one was made, else nothing yet. */
+/** A data folder of its own, as a first start leaves one. */
 export function newFolder(): string {
   const folder = join(mkdtempSync(join(tmpdir(), 'wick-')), 'data');
-  const workshop = process.env[WORKSHOP];
-  if (workshop) cpSync(workshop, folder, { recursive: true });
+  cpSync(process.env[WORKSHOP]!, folder, { recursive: true });
   return folder;
 }
 
-/** Makes the workshop once, by a first start of the built product. */
-export default async function makeWorkshop(): Promise<void> {
-  const folder = newFolder();
-  const server = await startServer(folder, 4299);
-  await server.stop();
-  process.env[WORKSHOP] = folder;
-}
+/** Names the folder that the others are copies of. */
+const WORKSHOP = 'WICK_WORKSHOP';
+
+/** @param workshop that new folders are copies of from now on */
+export const beginWith = (workshop: string) => void (process.env[WORKSHOP] = workshop);
 
 /** A journey that fails leaves none behind. */
 const running = new Set<ChildProcess>();
@@ -58,7 +52,7 @@ export async function startServer(
   environment: NodeJS.ProcessEnv = {},
 ): Promise<RunningServer> {
   if (await isListening(port)) throw new Error(`port ${port} is taken: an earlier server still runs`);
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+  const child = spawn(process.execPath, ['server/dist/main.js'], {
     cwd: root,
     env: { ...process.env, WICK_DATA: folder, PORT: String(port), LOG_LEVEL: 'warn', ...environment },
     stdio: ['ignore', 'inherit', 'inherit'],

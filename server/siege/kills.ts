@@ -59,16 +59,17 @@ export async function siegeByKills(
 
 const numberOf = (name: string) => Number(/\d+$/.exec(name)?.[0] ?? -1);
 
-/** First starts cut short at any moment. @returns those after which the workshop was not whole */
+/** First starts cut short at any moment, within so many ms. @returns those after which the workshop was not whole */
 export async function siegeFirstStarts(
   count: number,
+  within = 12_000,
 ): Promise<{ starts: number; halves: number; whole: number }> {
   let [halves, whole] = [0, 0];
   for (let round = 0; round < count; round++) {
     const home = mkdtempSync(join(tmpdir(), 'wick-first-'));
     const folder = join(home, 'data');
     const { child, ready } = spawnServer(folder);
-    await Promise.race([ready.then(() => pause(500 * Math.random())), pause(12_000 * Math.random())]).catch(
+    await Promise.race([ready.then(() => pause(500 * Math.random())), pause(within * Math.random())]).catch(
       () => undefined,
     );
     child.kill('SIGKILL');

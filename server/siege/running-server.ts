@@ -3,6 +3,7 @@ import { cpSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { workshopFolder } from '../../scripts/workshop.mjs';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
 
@@ -13,12 +14,12 @@ export interface RunningServer {
   kill(): Promise<void>;
 }
 
-/** Starts a server process of its own on a folder, at any free port. */
+/** Starts a server process of its own, compiled before, on a folder, at any free port. */
 export function spawnServer(folder: string): {
   readonly child: ChildProcess;
   readonly ready: Promise<RunningServer>;
 } {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+  const child = spawn(process.execPath, ['server/dist/main.js'], {
     cwd: root,
     env: { ...process.env, WICK_DATA: folder, PORT: '0', LOG_LEVEL: 'info', DATABASE_URL: '' },
     stdio: ['ignore', 'pipe', 'inherit'],
@@ -45,23 +46,11 @@ export function spawnServer(folder: string): {
   return { child, ready };
 }
 
-let workshop: Promise<string> | null = null;
-
-async function makeWorkshop(): Promise<string> {
-  const folder = join(mkdtempSync(join(tmpdir(), 'wick-workshop-')), 'data');
-  const { child, ready } = spawnServer(folder);
-  await ready;
-  const gone = new Promise((resolve) => child.on('exit', resolve));
-  child.kill('SIGTERM');
-  await gone;
-  return folder;
-}
-
-/** A home folder with a data folder in it as a first start leaves one; made once, and copied. */
+/** A home folder with a data folder in it as a first start leaves one. */
 export async function newHome(name: string): Promise<{ home: string; folder: string }> {
   const home = mkdtempSync(join(tmpdir(), `wick-${name}-`));
   const folder = join(home, 'data');
-  cpSync(await (workshop ??= makeWorkshop()), folder, { recursive: true });
+  cpSync(await workshopFolder(), folder, { recursive: true });
   return { home, folder };
 }
 

@@ -10,22 +10,22 @@ import { soak } from './soak.ts';
 /** The short form of the siege; `npm run siege` is the whole of it. */
 describe('a short siege', () => {
   test('no acknowledged write is lost by kills', async () => {
-    const { acknowledged, lost } = await siegeByKills(2);
-    expect(acknowledged).toBeGreaterThan(10);
+    const { acknowledged, lost } = await siegeByKills(1);
+    expect(acknowledged).toBeGreaterThan(5);
     expect(lost).toBe(0);
   }, 120_000);
 
   test('no reading is lost by kills, none is kept twice', async () => {
-    const found = await siegeByReadings(20_000, 1);
-    expect(found).toMatchObject({ lost: 0, kept: 20_000, keptTwice: 0 });
+    const found = await siegeByReadings(6000, 1);
+    expect(found).toMatchObject({ lost: 0, kept: 6000, keptTwice: 0 });
   }, 120_000);
 
   test('nor by power cuts, after each of which the database opens whole', async () => {
-    expect(await siegeByCuts(3)).toMatchObject({ cuts: 3, lost: 0, closed: 0 });
+    expect(await siegeByCuts(2)).toMatchObject({ cuts: 2, lost: 0, closed: 0 });
   }, 120_000);
 
   test('a first start that is cut short leaves no half workshop', async () => {
-    expect(await siegeFirstStarts(1)).toMatchObject({ halves: 0, whole: 1 });
+    expect(await siegeFirstStarts(1, 5000)).toMatchObject({ halves: 0, whole: 1 });
   }, 120_000);
 
   test('on a full disk reads go on, writes are answered 507, and room heals it', async () => {
@@ -38,10 +38,10 @@ describe('a short siege', () => {
     const { folder } = await newHome('siege');
     const server = await spawnServer(folder).ready;
     try {
-      const { failures, requests } = await siegeByRequests(server, 1200, 7);
+      const { failures, requests } = await siegeByRequests(server, 500, 7);
       expect(failures).toEqual([]);
-      expect(requests).toBeGreaterThanOrEqual(1200);
-      const found = await soak(server, folder, 5, 4000);
+      expect(requests).toBeGreaterThanOrEqual(500);
+      const found = await soak(server, folder, 5, 2000);
       expect(found.failures).toBe(0);
     } finally {
       await server.kill();

@@ -3,7 +3,8 @@ import { routes } from '@wick/contract/api';
 import type { Express } from 'express';
 import { pino } from 'pino';
 import request from 'supertest';
-import { openInMemory, type OpenedDatabase } from '../repo/database.ts';
+import type { OpenedDatabase } from '../repo/database.ts';
+import { openEmpty } from '../test/database.ts';
 import { createDeviceRepo } from '../repo/device-repo.ts';
 import { createFactRepo } from '../repo/fact-repo.ts';
 import { createAccessService, type AccessService } from '../services/access/access-service.ts';
@@ -19,7 +20,7 @@ let app: Express;
 let time = 0;
 
 beforeAll(async () => {
-  opened = await openInMemory();
+  opened = await openEmpty();
   const first = createAccessService(createDeviceRepo(opened.database), createFactRepo(opened.database));
   await first.setPassPhrase(PHRASE);
   await createServices(opened.database).jobs.create({ name: 'Secret hull' });

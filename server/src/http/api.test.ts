@@ -13,7 +13,8 @@ import { mirrorJob } from '@wick/plan/part/edits';
 import type { Express } from 'express';
 import { pino } from 'pino';
 import request from 'supertest';
-import { openInMemory, type OpenedDatabase } from '../repo/database.ts';
+import type { OpenedDatabase } from '../repo/database.ts';
+import { openEmpty } from '../test/database.ts';
 import { createBackupRepo } from '../repo/backup-repo.ts';
 import { createJobRepo, type JobRepo } from '../repo/job-repo.ts';
 import { createResultRepo, type ResultRepo } from '../repo/result-repo.ts';
@@ -32,7 +33,7 @@ let opened: OpenedDatabase;
 const quiet = pino({ level: 'silent' });
 
 beforeAll(async () => {
-  opened = await openInMemory();
+  opened = await openEmpty();
   const { database } = opened;
   jobRepo = createJobRepo(database);
   resultRepo = createResultRepo(database);

@@ -11,7 +11,8 @@ import { createRandom } from '@wick/core/random';
 import { pino } from 'pino';
 import request from 'supertest';
 import { createBackupRepo } from '../repo/backup-repo.ts';
-import { openInMemory, type OpenedDatabase } from '../repo/database.ts';
+import type { OpenedDatabase } from '../repo/database.ts';
+import { openEmpty } from '../test/database.ts';
 import { createBackupService } from '../services/backup/backup-service.ts';
 import { createServices, type Services } from '../services/services.ts';
 import { createApp } from './app.ts';
@@ -24,7 +25,7 @@ let server: Server;
 let base: string;
 
 beforeAll(async () => {
-  opened = await openInMemory();
+  opened = await openEmpty();
   services = createServices(opened.database, undefined, (error) => {
     throw error;
   });

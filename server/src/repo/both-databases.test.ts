@@ -13,7 +13,8 @@ import { seedIfEmpty } from '../services/seed.ts';
 import { createServices, type Services } from '../services/services.ts';
 import { hasPostgres, startPostgres, type TestServer } from '../test/postgres.ts';
 import { createBackupRepo } from './backup-repo.ts';
-import { openInMemory, openServer, type OpenedDatabase } from './database.ts';
+import { openServer, type OpenedDatabase } from './database.ts';
+import { openEmpty } from '../test/database.ts';
 import { createDeviceRepo } from './device-repo.ts';
 
 let server: TestServer | null = null;
@@ -24,7 +25,7 @@ afterAll(() => server?.stop());
 
 /** The embedded database, and a PostgreSQL server where one is installed: on a machine that runs the whole test it is. */
 const databases: (readonly [string, () => Promise<OpenedDatabase>])[] = [
-  ['the embedded database', openInMemory],
+  ['the embedded database', openEmpty],
   ...(hasPostgres ? [['a PostgreSQL server', () => openServer(server!.newDatabase())] as const] : []),
 ];
 
@@ -142,7 +143,7 @@ describe.each(databases)('on %s', (_, open) => {
   'a backup moves everything from one kind to the other and back',
   async () => {
     const folder = mkdtempSync(join(tmpdir(), 'wick-move-'));
-    const embedded = await openInMemory();
+    const embedded = await openEmpty();
     await seedIfEmpty(embedded.database);
     const { jobs } = createServices(embedded.database);
     const [first] = await jobs.list();
@@ -160,7 +161,7 @@ describe.each(databases)('on %s', (_, open) => {
     const onServer = await openServer(url);
     const back = await backupOf(onServer, 'server.zip');
     expect(back.tables).toEqual(out.tables);
-    const again = await openInMemory();
+    const again = await openEmpty();
     await createBackupRepo(again.database).writeAll(rowsOf(back.path));
     const rows = async (opened: OpenedDatabase) => {
       const all: string[] = [];

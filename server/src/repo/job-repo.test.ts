@@ -3,7 +3,8 @@ import { usualShop } from '@wick/contract/shop';
 import { demoJobs } from '@wick/plan/demo/jobs';
 import { summaryOf } from '@wick/plan/job/summary';
 import { sql } from 'drizzle-orm';
-import { openInMemory, type OpenedDatabase } from './database.ts';
+import type { OpenedDatabase } from './database.ts';
+import { openEmpty } from '../test/database.ts';
 import { createJobRepo } from './job-repo.ts';
 
 let opened: OpenedDatabase;
@@ -12,7 +13,7 @@ const jobToKeep = (name: string) => {
   return { document, summary: summaryOf(document, usualShop) };
 };
 beforeAll(async () => {
-  opened = await openInMemory();
+  opened = await openEmpty();
   for (const name of ['Whole', 'Hurt', 'Sound']) await createJobRepo(opened.database).add(jobToKeep(name));
 });
 afterAll(() => opened.close());

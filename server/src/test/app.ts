@@ -9,7 +9,8 @@ import request from 'supertest';
 import { createApp } from '../http/app.ts';
 import { OWN_NAMES } from '../http/guard.ts';
 import { createBackupRepo } from '../repo/backup-repo.ts';
-import { openInMemory, type OpenedDatabase } from '../repo/database.ts';
+import type { OpenedDatabase } from '../repo/database.ts';
+import { openEmpty } from './database.ts';
 import { createBackupService } from '../services/backup/backup-service.ts';
 import { createServices, type Services } from '../services/services.ts';
 
@@ -29,7 +30,7 @@ export interface TestApp {
 export async function startApp(jobName: string): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), 'wick-app-'));
   const photos = join(folder, 'photos');
-  const opened = await openInMemory();
+  const opened = await openEmpty();
   const services = createServices(opened.database, undefined, undefined, photos);
   const backups = createBackupService(createBackupRepo(opened.database), { folder, passing: folder, photos });
   const app = createApp({

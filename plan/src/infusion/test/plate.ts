@@ -6,9 +6,9 @@ import { runConditionsOf } from '../../resin/run.ts';
 import { runStateOf } from '../../run/state.ts';
 import { infusionOf } from '../infusion.ts';
 import { liveClockOf, priorOf, type BagReading } from '../live-clock.ts';
-import { shapesFor } from '../operator.ts';
 import { reforecast, type Reforecast } from '../reforecast.ts';
 import { frontAt, type SolvedShape } from '../problem-shapes.ts';
+import { solvedOnce } from './solved-once.ts';
 
 export const shop = demoShop;
 export const demo = (name: string): LaidJob => laidOut(demoJobs.find((job) => job.name === name)!);
@@ -22,9 +22,8 @@ export const plate: LaidJob = {
 };
 export const fineness = { nodeCount: 200, steps: 30 };
 
-let known: SolvedShape[] | null = null;
-/** Of the plate; solved once. */
-export const plateShapes = (): SolvedShape[] => (known ??= shapesFor(plate, shop, fineness));
+/** Of the plate. */
+export const plateShapes = (): SolvedShape[] => solvedOnce(plate, shop, fineness);
 
 const START = Date.parse('2026-03-14T09:00:00Z');
 /** Entries at seconds since first contact. */

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { noCauseEdits } from '@wick/contract/shop';
 import { demoShop } from '../../demo/jobs.ts';
 import { plate } from '../../infusion/test/plate.ts';
-import { shapesFor } from '../../infusion/operator.ts';
+import { solvedOnce } from '../../infusion/test/solved-once.ts';
 import { runStateOf } from '../../run/state.ts';
 import { fillReviewOf } from '../fill-review.ts';
 import { comparedOf } from '../measured.ts';
@@ -74,7 +74,7 @@ describe('an answer', () => {
 
 describe('parts made on the engine with one thing that went wrong', () => {
   const fineness = { nodeCount: 200, steps: 30 };
-  const shapes = shapesFor(plate, demoShop, fineness);
+  const shapes = solvedOnce(plate, demoShop, fineness);
   const made: MadeCause[] = ['leak', 'race', 'dryBucket', 'gelFirst', 'bridge', 'starved', 'wrongRatio'];
 
   test('the same seed comes to the same part', () => {
@@ -85,7 +85,7 @@ describe('parts made on the engine with one thing that went wrong', () => {
   test('the true cause comes first mostly, and is among the first three nearly always (the bench has more of them)', () => {
     let [first, three, all] = [0, 0, 0];
     for (const cause of made)
-      for (const seed of [1, 2, 3]) {
+      for (const seed of [1, 2]) {
         const run = simulateRun(plate, demoShop, { cause, seed, shapes, fineness });
         if (!run.hasHappened) continue;
         const state = runStateOf(run.entries);
@@ -98,7 +98,7 @@ describe('parts made on the engine with one thing that went wrong', () => {
         first += Number(place === 0);
         three += Number(place < 3);
       }
-    expect(all).toBeGreaterThan(14);
+    expect(all).toBeGreaterThan(9);
     expect(first / all).toBeGreaterThanOrEqual(0.75);
     expect(three / all).toBeGreaterThanOrEqual(0.9);
   });

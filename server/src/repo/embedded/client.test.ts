@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { cpSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -58,8 +59,7 @@ const ids = async (client: EmbeddedClient) =>
     ({ id }) => id,
   );
 /** Nothing that packs small. */
-const randomText = (length: number) =>
-  Array.from({ length: length / 8 }, () => Math.random().toString(36).slice(2, 10).padEnd(8)).join('');
+const randomText = (length: number) => randomBytes(length).toString('base64').slice(0, length);
 
 describe('a full disk', () => {
   test('what is being written goes through, reading goes on, writes are refused, and room heals it without a restart', async () => {

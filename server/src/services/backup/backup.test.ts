@@ -8,7 +8,8 @@ import { readJobFile } from '@wick/plan/files/job-file';
 import { readCsv } from '@wick/plan/files/library/sheets';
 import { strFromU8, unzipSync } from 'fflate';
 import { createBackupRepo } from '../../repo/backup-repo.ts';
-import { openInMemory, type OpenedDatabase } from '../../repo/database.ts';
+import type { OpenedDatabase } from '../../repo/database.ts';
+import { openEmpty } from '../../test/database.ts';
 import { createFactRepo } from '../../repo/fact-repo.ts';
 import { ProblemError } from '../problem.ts';
 import { seedIfEmpty } from '../seed.ts';
@@ -21,7 +22,7 @@ const folder = mkdtempSync(join(tmpdir(), 'wick-backup-'));
 let opened: OpenedDatabase;
 let services: Services;
 beforeAll(async () => {
-  opened = await openInMemory();
+  opened = await openEmpty();
   services = createServices(opened.database);
   await seedIfEmpty(opened.database);
 });
@@ -60,7 +61,7 @@ const make = (name: string) => {
 };
 
 async function restored(path: string): Promise<OpenedDatabase> {
-  const fresh = await openInMemory();
+  const fresh = await openEmpty();
   await checkBackup(path);
   await createBackupRepo(fresh.database).writeAll(rowsOf(path));
   return fresh;
@@ -194,7 +195,7 @@ describe('a backup', () => {
 });
 
 test('open files: every job reads again, the library too; what cannot be read is put beside, and told', async () => {
-  const copy = await openInMemory();
+  const copy = await openEmpty();
   await seedIfEmpty(copy.database);
   await copy.database.execute(
     `update jobs set document = '{"format": "vivid-wick-job", "version": 3, "name": "Odd"}' where name = 'Dome gore 7'`,

@@ -2,7 +2,8 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { Entry, EntryBody, Limits, Run } from '@wick/contract/run/run';
 import { demoJobs } from '@wick/plan/demo/jobs';
 import { simulatedInstruments } from '@wick/plan/run/simulated';
-import { openInMemory, type OpenedDatabase } from '../../repo/database.ts';
+import type { OpenedDatabase } from '../../repo/database.ts';
+import { openEmpty } from '../../test/database.ts';
 import { createServices, type Services } from '../services.ts';
 import { createRehearsals } from './rehearsals.ts';
 import { createWatching } from './watching.ts';
@@ -13,7 +14,7 @@ let jobId: string;
 const faults: unknown[] = [];
 
 beforeAll(async () => {
-  opened = await openInMemory();
+  opened = await openEmpty();
   services = createServices(opened.database, undefined, (error) => faults.push(error));
   const gore = demoJobs.find(({ name }) => name === 'Dome gore 7')!;
   await services.moulds.write(0, {
