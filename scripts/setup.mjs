@@ -13,6 +13,25 @@ export function run(command, args, options = {}) {
   return status;
 }
 
+/** Runs commands side by side, the output of each shown when it has ended; ends the program if one fails. */
+export async function runTogether(commands) {
+  const statuses = await Promise.all(
+    commands.map(
+      ([command, ...args]) =>
+        new Promise((resolve) => {
+          const said = [];
+          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+          for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => said.push(text));
+          child.on('close', (status) => {
+            process.stdout.write(Buffer.concat(said));
+            resolve(status ?? 1);
+          });
+        }),
+    ),
+  );
+  if (statuses.some((status) => status !== 0)) process.exit(1);
+}
+
 const unheard = () => undefined;
 
 export function requireNode() {
