@@ -11,7 +11,7 @@ const source = fileURLToPath(new URL('../src/app/service-worker.ts', import.meta
 const JOB = /\/(JobFrame\.vue|StagePage\.vue|flow\.worker\.ts)$/;
 /** What few devices use and only now and then: charts, prints, files in and out, rehearsals. Fetched when it is shown, and kept from then on. */
 const RARE = /apexcharts|ResinCharts|ProbeList|\/print\/|xlsx|excel|\/files\/|world\.worker|debrief/;
-/** Of fonts, what the words of the program are written in. */
+/** Fonts: only those that the words of the program are written in. */
 const isShown = (name: string) => !name.endsWith('.woff') && !/-(latin-ext|vietnamese)-/.test(name);
 
 const markOf = (content: string | Uint8Array) =>

@@ -16,7 +16,7 @@ test('the same seed comes to the same, entry by entry', () => {
   expect(go(3)).toEqual(go(3));
 });
 
-/** Of 200 rehearsals and more by plan/bench/rehearsals.ts; here as many as tell a broken range. */
+/** plan/bench/rehearsals.ts takes 200 and more; these are enough to show a broken range. */
 const FEW = 8;
 test('the range holds mostly after three marks, and is half as wide as the plan had it', () => {
   const list = Array.from({ length: FEW }, (_, n) =>

@@ -17,7 +17,7 @@ export async function openEmpty(): Promise<OpenedDatabase> {
   return openInMemory(new Blob([readFileSync(path)]));
 }
 
-/** Of the migrations, and of the database that they run in. */
+/** Changes with the migrations and with the packages, so with the database that they run in. */
 function markOfTables(): string {
   const hash = createHash('sha256');
   const folder = join(serverFolder, 'migrations');

@@ -22,7 +22,7 @@ export const plate: LaidJob = {
 };
 export const fineness = { nodeCount: 200, steps: 30 };
 
-/** Of the plate. */
+/** The ways in which the plate may be, solved once. */
 export const plateShapes = (): SolvedShape[] => solvedOnce(plate, shop, fineness);
 
 const START = Date.parse('2026-03-14T09:00:00Z');
