@@ -101,8 +101,8 @@ test('over random jobs suggested batches never run dry if all goes fast, and are
         expect(until[until.length - 1]!.age).toBeLessThan(1.03 * usableShare(run, demoShop));
       }
     }),
-    { numRuns: 40 },
+    { numRuns: 100 },
   );
-  expect(feasible).toBeGreaterThan(6);
-  expect(refused).toBeGreaterThan(3);
+  expect(feasible).toBeGreaterThan(20);
+  expect(refused).toBeGreaterThan(10);
 });
