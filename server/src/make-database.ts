@@ -5,6 +5,9 @@ import { programOf } from './own-files.ts';
 import { FolderError } from './repo/embedded/folder-error.ts';
 import type { DataFolder } from './repo/embedded/folder.ts';
 
+/** Options of Node for a process that lives for seconds: code of the database is compiled as it is needed, and once. */
+const QUICK_TO_START = ['--liftoff-only', '--wasm-lazy-compilation'];
+
 /**
  * Makes a database beside the one there may be, filled with the demo workshop or from a backup that has been checked. Nothing counts
  * until it is installed: what is cut short leaves nothing. In a process of its own, for making one takes several times the memory of
@@ -15,7 +18,7 @@ export async function makeDatabase({ root, unfinished, photos }: DataFolder, bac
   rmSync(unfinished, { recursive: true, force: true });
   const asked = backup === undefined ? [unfinished] : [unfinished, backup, photos];
   const { file, execArgv } = programOf(new URL('./database-maker.ts', import.meta.url));
-  const child = spawn(process.execPath, [...execArgv, fileURLToPath(file), ...asked], {
+  const child = spawn(process.execPath, [...QUICK_TO_START, ...execArgv, fileURLToPath(file), ...asked], {
     stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
   });
   let said = '';

@@ -179,7 +179,7 @@ export function likelyCurve(
   doubt: Doubt,
 ): { readonly from: Float64Array; readonly to: Float64Array } {
   const { timeline } = underDoubt(run, doubt);
-  const lines = samplePoints().map(timeline);
+  const lines = samplePoints.map(timeline);
   const spreads = fluidities.map((fluidity) =>
     middleOf(lines.map((timeAt) => timeAt(fluidity)).sort((a, b) => a - b)),
   );
@@ -190,9 +190,7 @@ export function likelyCurve(
 }
 
 const spreadOf = (timeWith: (z: Record<keyof Doubt, number>) => number) =>
-  samplePoints()
-    .map(timeWith)
-    .sort((a, b) => a - b);
+  samplePoints.map(timeWith).sort((a, b) => a - b);
 
 const middleOf = (times: readonly number[]) => ({
   from: times[Math.floor(0.1 * SAMPLES)],
@@ -229,7 +227,7 @@ function underDoubt(run: RunConditions, doubt: Doubt) {
 /** The clock of a run's resin: of the pot it is drawn from. @throws ModelError of the resin's curves; its temperature has to lie in its gel table */
 export function clockOf(run: RunConditions): ResinClock {
   gelTime(run.resin, run.temperature);
-  return clockNear(run, 0);
+  return clocksNear(run)(0);
 }
 
 /** The same with everything so many kelvin warmer, also a little past the edge of a gel table. Errors as clockOf. */
@@ -247,8 +245,22 @@ function warmthOf({ temperature, drift = 0 }: Pick<RunConditions, 'temperature' 
 /** Kelvin between the clocks that are kept where each one costs an integration. */
 const CLOCK_GRID = 0.25;
 
-/** Clocks for shifts of temperature; a shift past what the resin's data cover is taken back towards what they do. */
+/** Most runs whose clocks are kept. */
+const KEPT_RUNS = 12;
+const kept = new Map<string, (shift: number) => ResinClock>();
+
+/** Clocks for shifts of temperature, made once for all that is asked of a run: of the last few runs, by what they say. */
 function clocksNear(run: RunConditions): (shift: number) => ResinClock {
+  const key = JSON.stringify(run);
+  const clocks = kept.get(key) ?? makeClocks(run);
+  kept.delete(key);
+  kept.set(key, clocks);
+  if (kept.size > KEPT_RUNS) kept.delete(kept.keys().next().value!);
+  return clocks;
+}
+
+/** A shift past what the resin's data cover is taken back towards what they do. */
+function makeClocks(run: RunConditions): (shift: number) => ResinClock {
   const isExact = !run.drift && !run.pot && isClosed(run.resin);
   const known = new Map<number, ResinClock>();
   const make = (shift: number): ResinClock => {
@@ -277,11 +289,9 @@ function wetAt({ samples }: SolvedFlow, time: number): number {
 }
 
 /** Evenly spread standard normal quadruples: the same every time, so that a verdict does not flicker. */
-function samplePoints(): Record<keyof Doubt, number>[] {
-  return Array.from({ length: SAMPLES }, (_, i) => ({
-    permeability: normalQuantile(halton(i + 1, 2)),
-    viscosity: normalQuantile(halton(i + 1, 3)),
-    gelTime: normalQuantile(halton(i + 1, 5)),
-    temperature: normalQuantile(halton(i + 1, 7)),
-  }));
-}
+const samplePoints: readonly Record<keyof Doubt, number>[] = Array.from({ length: SAMPLES }, (_, i) => ({
+  permeability: normalQuantile(halton(i + 1, 2)),
+  viscosity: normalQuantile(halton(i + 1, 3)),
+  gelTime: normalQuantile(halton(i + 1, 5)),
+  temperature: normalQuantile(halton(i + 1, 7)),
+}));

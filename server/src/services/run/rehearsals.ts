@@ -104,10 +104,15 @@ export function createRehearsals(parts: {
 
   async function passOne({ run, world, entries, instruments: own }: Going): Promise<void> {
     const shown = world.pass(runTime(run, now() - REHEARSAL_LAG), entries);
-    for (const [instrumentId, instrument] of own) {
-      const read = shown.filter((reading) => reading.instrumentId === instrumentId);
-      if (read.length > 0) await readings.append(instrument, read);
-    }
+    // All at once: what comes while the first is written is written together.
+    await Promise.all(
+      [...own].map(([instrumentId, instrument]) =>
+        readings.append(
+          instrument,
+          shown.filter((reading) => reading.instrumentId === instrumentId),
+        ),
+      ),
+    );
   }
 
   /** Takes every rehearsal to now. */
