@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { expect, openCopy, test } from './support/fixtures.ts';
 import { tapFront } from './support/real-front.ts';
 
-test.use({ shelf: 'infuse', viewport: { width: 1024, height: 768 } });
+test.use({ viewport: { width: 1024, height: 768 } });
 
 const pane = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click();
@@ -10,7 +10,7 @@ const next = (page: Page) => page.getByTestId('next-action');
 
 /** A rehearsal sixty times as quick, at its fill, with the pump on the bag. */
 async function rehearse(page: Page, home: string, job: string, warmth?: number) {
-  await openCopy(page, home, job, warmth);
+  await openCopy(page, home, job, { warmth });
   await page.getByRole('button', { name: /^7 Run/ }).click();
   await page.getByPlaceholder('your name').first().fill('Ada');
   await page.keyboard.press('Tab');

@@ -2,9 +2,6 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { centreOf, drag, dragBy, expect, leaveField, openCopy, saved, test } from './support/fixtures.ts';
 
-// Jobs tried out here would be found by journeys that count them.
-test.use({ shelf: 'lines' });
-
 /** Where a place of the Dome gore's plan is on the screen, from two of its feeds. */
 async function goreScale(page: Page) {
   const [a, b] = [
@@ -229,7 +226,7 @@ test('what no entry says stands under the verdict with what it does to the answe
   page,
   home,
 }) => {
-  await openCopy(page, home, 'Dome gore 7');
+  await openCopy(page, home, 'Dome gore 7', { layers: true });
   const verdict = page.getByRole('region', { name: 'Verdict' });
   const heat = verdict.getByRole('listitem').filter({ hasText: 'heat of Vinyl ester' });
   await expect(heat).toContainText('20 kJ/kg');

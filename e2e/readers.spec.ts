@@ -15,6 +15,16 @@ async function faultsOf(page: Page): Promise<string[]> {
   });
 }
 
+/** What turns from pale to dark is looked at when it has done so. */
+const settled = (page: Page) =>
+  page.evaluate(async () => {
+    const ends = document
+      .getAnimations()
+      .filter((one) => Number(one.effect?.getComputedTiming().endTime) < 5000)
+      .map((one) => one.finished.catch(() => undefined));
+    await Promise.all(ends);
+  });
+
 const panes = ['Lines', 'Sequence', 'Hoses', 'Checks', 'Layouts', 'Advice', 'Probes', 'Doubt'];
 
 /** Looks at a page once it has settled, and keeps what is at fault. */
@@ -22,6 +32,7 @@ function looking(page: Page) {
   const faults: string[] = [];
   const look = async (name: string) => {
     await page.waitForTimeout(400);
+    await settled(page);
     for (const fault of await faultsOf(page)) faults.push(`${name}: ${fault}`);
   };
   return { faults, look };

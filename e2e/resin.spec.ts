@@ -1,8 +1,6 @@
 import type { Page } from '@playwright/test';
 import { dragBy, expect, openCopy, saved, test } from './support/fixtures.ts';
 
-test.use({ shelf: 'resin' });
-
 const pane = (page: Page, name: string | RegExp) => page.getByRole('tab', { name }).click();
 /** The bag of this rehearsal was never tested: nothing is mixed for it until somebody says so. */
 async function goOnPast(page: Page) {

@@ -5,8 +5,6 @@ import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { expect, test } from './support/fixtures.ts';
 
-test.use({ shelf: 'review' });
-
 const pane = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const NAME = 'Footbridge kerb plate';

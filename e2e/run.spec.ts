@@ -4,8 +4,6 @@ import { launchKnowing } from './support/browser.ts';
 import { expect, openCopy, saved, test } from './support/fixtures.ts';
 import { newFolder, startServer } from './support/server.ts';
 
-test.use({ shelf: 'run' });
-
 const pane = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click();
 const next = (page: Page) => page.getByTestId('next-step');

@@ -2,8 +2,6 @@ import { readFileSync } from 'node:fs';
 import readWorkbook from 'read-excel-file/universal';
 import { centreOf, dragBy, expect, openStage, saved, test } from './support/fixtures.ts';
 
-test.use({ shelf: 'stack' });
-
 test('a stack that is wrong in three ways is mended: an end drawn on the section, the rest by a click, and all of it undone', async ({
   page,
   home,

@@ -1,8 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, openCopy, saved, test } from './support/fixtures.ts';
 
-test.use({ shelf: 'vacuum' });
-
 const pane = (page: Page, name: string) => page.getByRole('tab', { name }).click();
 const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const verdictOf = (page: Page) => page.getByTestId('drop-verdict');

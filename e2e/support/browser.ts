@@ -1,8 +1,9 @@
 import { chromium } from '@playwright/test';
+import { browserPath } from '../../scripts/browser.mjs';
 
 /** Debian's Chromium, with nothing of its own reaching for the network. */
 export const launchOptions = {
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: browserPath(),
   args: [
     '--no-sandbox',
     '--disable-gpu',

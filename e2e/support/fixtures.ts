@@ -3,9 +3,8 @@ import { test as base, expect, type Page } from '@playwright/test';
 import { QUICK } from './quick-workshop.ts';
 import { newFolder, startServer, type RunningServer } from './server.ts';
 
-/** A server with demo data. Files of journeys share one, unless they name a shelf of their own: then nothing of theirs is in the way of others. */
-export const test = base.extend<{ home: string }, { server: RunningServer; shelf: string }>({
-  shelf: ['shared', { option: true, scope: 'worker' }],
+/** A server with demo data for all journeys of a worker: one that would be in the way of others opens a copy of a job, or a server of its own. */
+export const test = base.extend<{ home: string }, { server: RunningServer }>({
   server: [
     async ({}, use, info) => {
       const server = await startServer(newFolder(), 4300 + info.workerIndex);
@@ -25,11 +24,20 @@ export async function openDemo(page: Page, home: string, name: string) {
   await expect(page.getByTestId('verdict')).toBeVisible();
 }
 
-/** Opens a demo job as a new one under a name of its own: neither is in the way of other journeys. @param warmth of room and mould, K */
-export async function openCopy(page: Page, home: string, name: string, warmth?: number) {
+/**
+ * Opens a demo job as a new one under a name of its own: neither is in the way of other journeys.
+ * @param warmth of room and mould, K
+ * @param layers mesh and plies are told apart where the job would do so by itself: ten times the work
+ */
+export async function openCopy(
+  page: Page,
+  home: string,
+  name: string,
+  { warmth, layers = false }: { readonly warmth?: number; readonly layers?: boolean } = {},
+) {
   const demo = demoJobs.find((one) => one.name === name)!;
   const resin = { ...demo.resin, temperature: warmth ?? null, mouldTemperature: null };
-  const forecast = { ...demo.forecast, nodeCount: QUICK };
+  const forecast = { ...demo.forecast, ...(layers ? {} : { layers }), nodeCount: QUICK };
   const job = { ...demo, forecast, ...(warmth === undefined ? {} : { resin }) };
   const answer = await page.request.post(`${home}/api/jobs/import`, {
     headers: { 'content-type': 'application/json' },

@@ -4,6 +4,7 @@ import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { QUICK_TO_START } from '../../scripts/workshop.mjs';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
 
@@ -52,7 +53,7 @@ export async function startServer(
   environment: NodeJS.ProcessEnv = {},
 ): Promise<RunningServer> {
   if (await isListening(port)) throw new Error(`port ${port} is taken: an earlier server still runs`);
-  const child = spawn(process.execPath, ['server/dist/main.js'], {
+  const child = spawn(process.execPath, [...QUICK_TO_START, 'server/dist/main.js'], {
     cwd: root,
     env: { ...process.env, WICK_DATA: folder, PORT: String(port), LOG_LEVEL: 'warn', ...environment },
     stdio: ['ignore', 'inherit', 'inherit'],
