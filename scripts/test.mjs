@@ -1,8 +1,8 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { installForTests, installPackages, readJson, requireNode, root, run, runTogether } from './setup.mjs';
+import { allWell, installForTests, installPackages, readJson, requireNode, root, run } from './setup.mjs';
 
 /**
  * The whole check: build, types, lint, unit tests, journeys in the browser. Ends with the true totals. With --changed only what a change
@@ -24,19 +24,24 @@ const script = (name, ...args) => [
   name,
   ...(args.length > 0 ? ['--', ...args] : []),
 ];
-const mayFail = (name, args, env = {}) => {
+/** @returns whether it went well; its output is shown as it comes */
+const runShown = (name, args, env = {}) => {
   const [command, ...rest] = script(name, ...args);
-  return run(command, rest, { mayFail: true, env: { ...process.env, ...env } }) !== 0;
+  const child = spawn(command, rest, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  return new Promise((resolve) => child.on('close', (status) => resolve(status === 0)));
 };
 
-await runTogether([script('declarations'), script('build')]);
-await runTogether([script('types'), ...(base ? lintOf(changedFiles(base)) : [script('lint')])]);
-tell('build, types and lint are over');
-let failed = mayFail('unit', [
+// Types of the pages need those of what they are built on; journeys and servers under test need what is built.
+if (!(await allWell([script('declarations'), script('build')]))) process.exit(1);
+tell('the build stands');
+const checks = allWell([script('types'), ...(base ? lintOf(changedFiles(base)) : [script('lint')])]);
+const unit = runShown('unit', [
   ...['--json', `--outputFile=${reports}/jest.json`],
   ...(base ? [`--changedSince=${base}`, '--passWithNoTests'] : []),
 ]);
-tell('unit tests are over');
+const areSound = await checks;
+let failed = !(await unit) || !areSound;
+tell('types, lint and unit tests are over');
 const jest = readJson(`${reports}/jest.json`);
 if (base) {
   console.log(
@@ -45,9 +50,9 @@ if (base) {
   process.exit(failed ? 1 : 0);
 }
 failed =
-  mayFail('journeys', ['--reporter=list,json'], {
+  !(await runShown('journeys', ['--reporter=list,json'], {
     PLAYWRIGHT_JSON_OUTPUT_NAME: `${reports}/playwright.json`,
-  }) || failed;
+  })) || failed;
 tell('journeys are over');
 run('npm', ['run', '--silent', 'share']);
 
