@@ -1,9 +1,11 @@
-import { ref } from 'vue';
+import { ref, watch } from 'vue';
 import { Workbox } from 'workbox-window';
 
 /** Set where a newer version of the program has come and waits: takes it, and opens this page anew. */
 export const newerVersion = ref<(() => void) | null>(null);
 
+/** Not while a page still works on what it shows first: what that wants from network and processor goes first. */
+export const firstViewStands = ref(true);
 const LEISURE = 4000;
 
 /** Keeps the program on this device, where the browser does so: on this machine, or over a secure connection. */
@@ -17,8 +19,12 @@ export function installForOffline(): void {
     };
   };
   box.addEventListener('waiting', offer);
-  // A browser that keeps no program for this page goes on without. What the first view wants from the network goes first.
-  setTimeout(() => void box.register().catch(() => undefined), LEISURE);
+  // A browser that keeps no program for this page goes on without.
+  const register = () => void box.register().catch(() => undefined);
+  setTimeout(() => {
+    if (firstViewStands.value) register();
+    else watch(firstViewStands, register, { once: true });
+  }, LEISURE);
 }
 
 const KEPT = ['wick-data', 'wick-pictures'];

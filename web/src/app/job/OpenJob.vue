@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { JobResult } from '@wick/contract/job/result';
-import { provide, watch } from 'vue';
+import { onUnmounted, provide, watch } from 'vue';
 import { createDesk, deskKey } from '../../compute/use-desk.ts';
 import { api } from '../../data/api.ts';
 import { useLibraryStore } from '../../data/library-store.ts';
@@ -12,6 +12,7 @@ import { stream } from '../../data/stream.ts';
 import type { JobSession } from '../../session/job-session.ts';
 import { createRunSession } from '../../session/run-session.ts';
 import { copies, outbox } from '../outbox.ts';
+import { firstViewStands } from '../offline.ts';
 import { scheduler } from './sessions.ts';
 import { keepForLater } from '../../data/keep-for-later.ts';
 import { lookedAt } from '../../data/looked-at.ts';
@@ -84,10 +85,12 @@ async function keepAtRevision(results: JobResult[]): Promise<void> {
 watch(
   () => desk.forecast.progress === null && (desk.forecast.flow !== null || desk.forecast.message !== null),
   (stands) => {
+    firstViewStands.value = stands;
     if (stands) void keepForLater();
   },
   { immediate: true },
 );
+onUnmounted(() => (firstViewStands.value = true));
 </script>
 
 <template>
