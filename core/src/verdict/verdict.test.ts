@@ -46,6 +46,26 @@ const flow = (seconds: number, changes: Partial<SolvedFlow> = {}): SolvedFlow =>
 });
 const run = { resin, temperature: T20, openTime: 600 };
 
+describe('the clock of a run', () => {
+  const pot = { mass: 5, ambient: T20 };
+
+  test('is worked out once for all that say the same', () => {
+    expect(clockOf({ ...run, resin: { ...resin }, pot: { ...pot } })).toBe(clockOf({ ...run, pot }));
+  });
+
+  test('is another as soon as anything in it is another, however many were asked for', () => {
+    const halved = { ...resin, gelPoints: [{ temperature: T20, time: 3000 }] };
+    for (let n = 0; n < 40; n++) {
+      expect(clockOf(run).gelTime).toBeCloseTo(6000, 6);
+      expect(clockOf({ ...run, resin: halved }).gelTime).toBeCloseTo(3000, 6);
+      // A pot of the same resin warms itself, and a larger one more.
+      const small = clockOf({ ...run, pot: { ...pot, mass: 0.1 + n / 100 } }).gelTime;
+      expect(small).toBeLessThan(6000);
+      expect(clockOf({ ...run, pot: { ...pot, mass: 8 } }).gelTime).toBeLessThan(small);
+    }
+  });
+});
+
 describe('verdict', () => {
   test.each([
     // Usable to gel at 6000 s, for it hardly thickens: of that 43, 70, 90 and more than 100 % are gone at the last corner.
