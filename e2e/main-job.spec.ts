@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import type { StoredShop } from '@wick/contract/api';
 import { centreOf, dragBy, expect, leaveField, openDemo, saved, test } from './support/fixtures.ts';
 
 test('moving a feed turns "will not fill" into a margin, and it is still there after a reload', async ({
@@ -82,6 +83,13 @@ test('what a gauge may mean is asked back, a sea-level pressure is caught, and a
   await ambient.fill('');
   await ambient.press('Enter');
   await expect(page.getByTestId('slip')).toHaveCount(0);
+  // Journeys after this one find the workshop as it was.
+  await expect
+    .poll(
+      async () =>
+        ((await (await page.request.get(`${home}/api/shop`)).json()) as StoredShop).shop.ambientPressure,
+    )
+    .toBeNull();
 });
 
 test('the front is read by hover and by dragging the fuse, and the minute stands in the address', async ({

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { openFrontDesk } from './front-desk.mjs';
-import { build, installPackages, requireNode, root } from './setup.mjs';
+import { build, installPackages, readJson, requireNode, root } from './setup.mjs';
 
 /**
  * Everything a fresh clone needs, then the server with demo data. At its address a page says how far that is; the server is given the
@@ -12,7 +12,8 @@ const STEPS = {
   records: 'Open the records',
   pages: 'Build the pages',
 };
-const { PORT = '4173', HOST = '127.0.0.1', TLS, TLS_CERT } = process.env;
+const usual = readJson(`${root}server/src/usual-address.json`);
+const { PORT = usual.port, HOST = usual.host, TLS, TLS_CERT } = process.env;
 
 /** On this machine, in the open: elsewhere the server has to ask first who comes. */
 const canTell =

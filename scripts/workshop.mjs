@@ -6,9 +6,6 @@ import { join } from 'node:path';
 import { fingerprint } from './built.mjs';
 import { root } from './setup.mjs';
 
-/** Options of Node for a server that lives for minutes: code of the embedded database is compiled as it is needed, and once. Half the work of a start. */
-export const QUICK_TO_START = ['--liftoff-only', '--wasm-lazy-compilation'];
-
 /**
  * A data folder as a first start of the compiled server leaves it, for tests to begin with a copy of. Made once for these sources.
  * @returns its path
@@ -26,7 +23,7 @@ export async function workshopFolder() {
 
 function firstStart(folder) {
   return new Promise((resolve, reject) => {
-    const server = spawn(process.execPath, [...QUICK_TO_START, 'server/dist/main.js'], {
+    const server = spawn(process.execPath, ['server/dist/main.js'], {
       cwd: root,
       env: { ...process.env, WICK_DATA: folder, PORT: '0', LOG_LEVEL: 'info', DATABASE_URL: '' },
       stdio: ['ignore', 'pipe', 'inherit'],

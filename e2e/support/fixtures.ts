@@ -1,3 +1,4 @@
+import type { JobListItem } from '@wick/contract/api';
 import { demoJobs } from '@wick/plan/demo/jobs';
 import { test as base, expect, type Page } from '@playwright/test';
 import { QUICK } from './quick-workshop.ts';
@@ -13,10 +14,22 @@ export const test = base.extend<{ home: string }, { server: RunningServer }>({
     },
     { scope: 'worker' },
   ],
-  home: async ({ server }, use) => use(server.url),
+  home: async ({ server }, use) => {
+    await use(server.url);
+    await clearAway(server.url);
+  },
 });
 
 export { expect };
+
+const TRY_OUT = 'Try-out';
+
+/** A job that was tried out goes with its journey: those that come after find the workshop's own. */
+async function clearAway(home: string): Promise<void> {
+  const list = (await (await fetch(`${home}/api/jobs`)).json()) as JobListItem[];
+  for (const { id, name, revision } of list)
+    if (name === TRY_OUT) await fetch(`${home}/api/jobs/${id}?revision=${revision}`, { method: 'DELETE' });
+}
 
 export async function openDemo(page: Page, home: string, name: string) {
   await page.goto(home);
@@ -41,7 +54,7 @@ export async function openCopy(
   const job = { ...demo, forecast, ...(warmth === undefined ? {} : { resin }) };
   const answer = await page.request.post(`${home}/api/jobs/import`, {
     headers: { 'content-type': 'application/json' },
-    data: JSON.stringify({ ...job, name: 'Try-out' }),
+    data: JSON.stringify({ ...job, name: TRY_OUT }),
   });
   const { id } = (await answer.json()) as { id: string };
   await page.goto(`${home}/jobs/${id}/lines`);

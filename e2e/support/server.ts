@@ -4,7 +4,7 @@ import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { QUICK_TO_START } from '../../scripts/workshop.mjs';
+import { QUICK_TO_START } from '../../server/src/own-files.ts';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
 

@@ -5,9 +5,9 @@ import { ModuleMocker } from 'jest-mock';
  * Jest's own words for one test file: each file gets an instance of this module. Files of one process share modules, so what a file lays on
  * globalThis while its tests run is taken away after it; and a test that hangs fails by its limit.
  */
-const { expect, describe, beforeAll, afterAll, beforeEach, afterEach } = globalThis;
+const { expect, describe } = globalThis;
 /** @public */
-export { expect, describe, beforeAll, afterAll, beforeEach, afterEach };
+export { expect, describe };
 
 /** ms; limits of tests follow the machine, as busy as it was when the run began. */
 const USUAL_LIMIT = 60_000;
@@ -33,7 +33,14 @@ const own = globalThis.test;
 export const test = (name, fn, limit) => own(name, within(fn, limit));
 test.each = (rows) => (name, fn, limit) => own.each(rows)(name, within(fn, limit));
 test.skip = own.skip;
-test.only = (name, fn, limit) => own.only(name, within(fn, limit));
+const limitedHook = (hook) => (fn, limit) => hook(within(fn, limit));
+/** @public */
+export const [beforeAll, afterAll, beforeEach, afterEach] = [
+  globalThis.beforeAll,
+  globalThis.afterAll,
+  globalThis.beforeEach,
+  globalThis.afterEach,
+].map(limitedHook);
 
 const mocks = new ModuleMocker(globalThis);
 const timers = new ModernFakeTimers({ config: { fakeTimers: {} }, global: globalThis });

@@ -3,7 +3,7 @@ import { cpSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { QUICK_TO_START, workshopFolder } from '../../scripts/workshop.mjs';
+import { workshopFolder } from '../../scripts/workshop.mjs';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
 
@@ -19,7 +19,7 @@ export function spawnServer(folder: string): {
   readonly child: ChildProcess;
   readonly ready: Promise<RunningServer>;
 } {
-  const child = spawn(process.execPath, [...QUICK_TO_START, 'server/dist/main.js'], {
+  const child = spawn(process.execPath, ['server/dist/main.js'], {
     cwd: root,
     env: { ...process.env, WICK_DATA: folder, PORT: '0', LOG_LEVEL: 'info', DATABASE_URL: '' },
     stdio: ['ignore', 'pipe', 'inherit'],

@@ -1,12 +1,9 @@
 import { spawn } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { programOf } from './own-files.ts';
+import { programOf, QUICK_TO_START } from './own-files.ts';
 import { FolderError } from './repo/embedded/folder-error.ts';
 import type { DataFolder } from './repo/embedded/folder.ts';
-
-/** Options of Node for a process that lives for seconds: code of the database is compiled as it is needed, and once. */
-const QUICK_TO_START = ['--liftoff-only', '--wasm-lazy-compilation'];
 
 /**
  * Makes a database beside the one there may be, filled with the demo workshop or from a backup that has been checked. Nothing counts

@@ -28,3 +28,6 @@ export function programOf(source: URL): Program {
   if (!compiled) return { file: source, execArgv: ['--import', 'tsx'] };
   return { file: new URL(`./${basename(source.pathname, '.ts')}.js`, compiled), execArgv: [] };
 }
+
+/** Options of Node for a process that lives for moments: code of the embedded database is compiled as it is needed, and once. */
+export const QUICK_TO_START = ['--liftoff-only', '--wasm-lazy-compilation'];

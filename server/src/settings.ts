@@ -1,5 +1,6 @@
 import { resolve } from 'node:path';
 import { FolderError } from './repo/embedded/folder-error.ts';
+import usual from './usual-address.json' with { type: 'json' };
 
 /** How the server was asked to run, by its environment. */
 export interface Settings {
@@ -25,12 +26,12 @@ const LOCAL = new Set(['127.0.0.1', 'localhost', '::1']);
 
 /** @throws FolderError on a value that is none */
 export function readSettings(environment: NodeJS.ProcessEnv, root: string): Settings {
-  const { PORT: port = '4173', DATABASE_URL: databaseUrl = '' } = environment;
+  const { PORT: port = usual.port, DATABASE_URL: databaseUrl = '' } = environment;
   if (!/^\d{1,5}$/.test(port) || Number(port) > 65_535)
     throw new FolderError(`PORT is “${port}”, which is no port. Set it to a number from 0 to 65535.`);
   if (databaseUrl && !/^postgres(ql)?:\/\//.test(databaseUrl))
     throw new FolderError('DATABASE_URL has to begin with postgres://. Correct it, or leave it out.');
-  const host = environment.HOST ?? '127.0.0.1';
+  const host = environment.HOST ?? usual.host;
   const isOnNetwork = !LOCAL.has(host);
   return {
     folder: resolve(environment.WICK_DATA ?? `${root}data`),
